@@ -122,7 +122,7 @@ describe('a piece between file, archive and data folder', () => {
   });
 
   test('what is wrong is one line, and nothing is written', async () => {
-    const broken = json('broken.json', { version: 6 });
+    const broken = json('broken.json', { version: 7 });
     writeFileSync(at('odd.csv'), 'lane,beat,value\nDrums / Echo / Feedback,0,0.5\nDrums / Echo / Mix,0,0.5\n');
     const cases: [number, string[], RegExp][] = [
       [1, ['piece', 'show', broken], /damaged at id/],

@@ -11,7 +11,7 @@ import {
 import { historyEntrySchema, UNREADABLE_EDIT, type HistoryEntry } from '../../src/core/piece/edit';
 import type { Piece } from '../../src/core/piece/piece';
 import { hasOldHistory, migrateHistory } from '../../src/core/piece/versions/migrateHistory';
-import type { Stored } from '../../src/core/piece/versions/version6';
+import type { Stored } from '../../src/core/piece/versions/changedLists';
 import { CURRENT_VERSION, readPiece, UnreadablePiece } from '../../src/core/piece/versions/readPiece';
 import { Problem } from '../http/problem';
 import type { Db } from './database';

@@ -101,7 +101,7 @@ describe('pieces', () => {
     db.close();
     const server = await startServer({ folder: first.folder });
     const { body } = await ask(`${server.url}/api/pieces/p1`);
-    expect([body.piece!.version, body.piece!.lanes[0]!.target, body.revision]).toEqual([6, { kind: 'tempo' }, 2]);
+    expect([body.piece!.version, body.piece!.lanes[0]!.target, body.revision]).toEqual([7, { kind: 'tempo' }, 2]);
     const [draw, turn] = z.array(historyEntrySchema).parse(body.history!.entries);
     const before = applyPiecePatches(body.piece!, turn!.backward);
     expect(before.lanes[0]!.target).toEqual({ kind: 'channel', channel: 'main', param: 'gain' });

@@ -2,7 +2,7 @@ import { historySchema, saveSchema, type History } from '../../src/core/api/sche
 import { blockSchema } from '../../src/core/piece/block';
 import { pieceSchema, type Piece } from '../../src/core/piece/piece';
 import { hasOldHistory, migrateHistory } from '../../src/core/piece/versions/migrateHistory';
-import type { Stored } from '../../src/core/piece/versions/version6';
+import type { Stored } from '../../src/core/piece/versions/changedLists';
 import { readPiece, UnreadablePiece } from '../../src/core/piece/versions/readPiece';
 import { exportOrderSchema } from '../../src/core/files/order';
 import { checkJsonShape } from '../http/jsonShape';

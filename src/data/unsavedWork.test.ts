@@ -66,7 +66,7 @@ test('what an earlier program left unsaved of a piece of version 5 is saved as o
   const undone = { ...drawn, seq: 2, patches: entry.backward, entry: null, cursor: 0 };
   const now = { kind: 'channel', channel: 'main', param: 'gain' };
   const { piece, history } = replay({ base, changes: [drawn] });
-  expect([piece.version, piece.lanes[0]!.target, history.cursor]).toEqual([6, now, 1]);
+  expect([piece.version, piece.lanes[0]!.target, history.cursor]).toEqual([7, now, 1]);
   expect(applyPiecePatches(piece, history.entries[0]!.backward).lanes).toEqual([]);
   expect(replay({ base, changes: [drawn, undone] }).piece.lanes).toEqual([]);
   const saved = migrateSave({ ...document, lanes: [lane] }, { from: 0, entries: [entry], cursor: 1 });

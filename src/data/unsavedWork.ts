@@ -3,7 +3,7 @@ import { applyPiecePatches, type HistoryEntry, type Patch } from '../core/piece/
 import type { Piece } from '../core/piece/piece';
 import { hasOldHistory, migrateHistory, migratePatches } from '../core/piece/versions/migrateHistory';
 import { readPiece } from '../core/piece/versions/readPiece';
-import type { Stored } from '../core/piece/versions/version6';
+import type { Stored } from '../core/piece/versions/changedLists';
 import { ApiProblem, createPiece, fetchPiece, savePiece, type SaveRequest } from './api';
 import { newId } from './newId';
 import type { UnsavedChange, UnsavedSending, UnsavedStore, UnsavedWork } from './unsavedStore';

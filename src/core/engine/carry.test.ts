@@ -80,7 +80,7 @@ test('on another track they act on the same parameter of the same kind of effect
 test('where there is nothing for them to act on they wait, and act when it comes', () => {
   const { piece } = applyEdit(travelling, moveClip, { clip: 'c', start: 16, track: 't2' });
   const waiting = onTrack(piece, 't2');
-  expect(waiting.target).toEqual({ kind: 'effect', channel: 't2', effect: 'waits:echo', param: 'input' });
+  expect(waiting.target).toEqual({ kind: 'awaited', channel: 't2', effectKind: 'echo', param: 'input' });
   expect(isWaiting(piece, waiting.target)).toBe(true);
   expect(valueAt(piece, waiting, 18)).toBeCloseTo(valueAt(base, lane, 10), 5);
   expect(compilePlan(piece).channels[2]!.lanes).toEqual([]);

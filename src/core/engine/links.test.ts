@@ -276,6 +276,6 @@ test('a piece of every older version opens, without links', () => {
     { ...rest, tracks, returns, version: 2 },
     { ...rest, tracks, returns, version: 3 },
   ]) {
-    expect(readPiece(stored)).toMatchObject({ version: 6, snapshots: [], links: [], modulators: [], returns: [] });
+    expect(readPiece(stored)).toMatchObject({ version: 7, snapshots: [], links: [], modulators: [], returns: [] });
   }
 });

@@ -36,6 +36,7 @@ export function channelValueIndex(
     case 'macro':
       return beyond(macros.findIndex(({ id }) => id === target.macro));
     case 'effect':
+    case 'awaited':
     case 'tempo':
       return -1;
   }

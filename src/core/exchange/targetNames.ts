@@ -6,7 +6,6 @@ import {
   channelOfTarget,
   findMacro,
   findReturn,
-  kindWaitedFor,
   macrosOf,
   paramOf,
   slotsIn,
@@ -43,11 +42,13 @@ export function namedTarget(piece: Piece, target: Target): NamedTarget {
       return own(TEMPO);
     case 'effect': {
       const slots = slotsIn(chainOf(piece, target.channel));
-      const effect = slots.find(({ id }) => id === target.effect)?.effect ?? kindWaitedFor(target) ?? '';
+      const effect = slots.find(({ id }) => id === target.effect)?.effect ?? '';
       const alike = slots.filter((slot) => slot.effect === effect);
       const number = Math.max(1, alike.findIndex(({ id }) => id === target.effect) + 1);
       return { channel, effect, number, parameter: target.param };
     }
+    case 'awaited':
+      return { channel, effect: target.effectKind, number: 1, parameter: target.param };
   }
 }
 

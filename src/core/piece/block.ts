@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { slotsIn } from './find';
 import { effectSchema, linkSchema, soundInfoSchema, type Link, type Piece, type Slot } from './piece';
-import { listsToVersion6 } from './versions/version6';
+import { migrateLists } from './versions/changedLists';
 import { modulatorSchema } from '../automation/modulator';
 
 /** Effects stored under a name, to be used in any piece; with the descriptions of the sounds they use. */
@@ -19,7 +19,7 @@ export type Block = z.infer<typeof blockSchema>;
 /** A stored block of any version. @throws ZodError when it cannot be read */
 export function readBlock(stored: unknown): Block {
   const document = z.record(z.string(), z.unknown()).parse(stored);
-  return blockSchema.parse({ ...document, ...listsToVersion6(document) });
+  return blockSchema.parse({ ...document, ...migrateLists(document) });
 }
 
 /** A block of effects of a piece. */

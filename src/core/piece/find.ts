@@ -129,6 +129,8 @@ export function sameTarget(a: Target, b: Target): boolean {
       return b.kind === 'channel' && a.channel === b.channel && a.param === b.param;
     case 'effect':
       return b.kind === 'effect' && a.channel === b.channel && a.effect === b.effect && a.param === b.param;
+    case 'awaited':
+      return b.kind === 'awaited' && a.channel === b.channel && a.effectKind === b.effectKind && a.param === b.param;
     case 'send':
       return b.kind === 'send' && a.channel === b.channel && a.to === b.to;
     case 'macro':
@@ -145,6 +147,8 @@ export function targetKey(target: Target): string {
       return `channel/${target.channel}/${target.param}`;
     case 'effect':
       return `effect/${target.channel}/${target.effect}/${target.param}`;
+    case 'awaited':
+      return `awaited/${target.channel}/${target.effectKind}/${target.param}`;
     case 'send':
       return `send/${target.channel}/${target.to}`;
     case 'macro':
@@ -157,21 +161,12 @@ export function targetKey(target: Target): string {
 export const findLane = (piece: Piece, target: Target): Lane | undefined =>
   piece.lanes.find((lane) => sameTarget(lane.target, target));
 
-const WAITS = 'waits:';
-
-/** The effect of a target that waits for one of a kind to come to its channel. */
-export const waitingFor = (kind: string): string => `${WAITS}${kind}`;
-
-/** The kind of effect that a target waits for, or undefined when it does not wait. */
-export const kindWaitedFor = (target: Target): string | undefined =>
-  target.kind === 'effect' && target.effect.startsWith(WAITS) ? target.effect.slice(WAITS.length) : undefined;
-
 const findSend = (piece: Piece, { channel, to }: SendTarget): Send | undefined =>
   findChannel(piece, channel)?.sends.find((send) => send.to === to);
 
 /** True when a target's effect or send is not on its channel, so that its moves have no effect yet. */
 export const isWaiting = (piece: Piece, target: Target): boolean =>
-  kindWaitedFor(target) !== undefined || (target.kind === 'send' && !findSend(piece, target));
+  target.kind === 'awaited' || (target.kind === 'send' && !findSend(piece, target));
 
 /** The parameter a target names, or undefined when its channel, effect or parameter is not there. */
 export function paramOf(piece: Piece, target: Target): Param | undefined {
@@ -193,7 +188,9 @@ export function paramOf(piece: Piece, target: Target): Param | undefined {
         ? channelParams[target.param as keyof typeof channelParams]
         : undefined;
     case 'effect':
-      return effectParam(kindWaitedFor(target) ?? findSlot(piece, channel, target.effect)?.effect, target.param);
+      return effectParam(findSlot(piece, channel, target.effect)?.effect, target.param);
+    case 'awaited':
+      return effectParam(target.effectKind, target.param);
   }
 }
 
@@ -216,6 +213,8 @@ export function baseValue(piece: Piece, target: Target): ParamValue | undefined 
       if (!slot) return paramOf(piece, target)?.initial;
       return target.param === ON_PARAM ? slot.on : (slot.values[target.param] ?? paramOf(piece, target)?.initial);
     }
+    case 'awaited':
+      return paramOf(piece, target)?.initial;
   }
 }
 

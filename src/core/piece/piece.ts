@@ -340,7 +340,7 @@ export const printSchema = z.strictObject({
 });
 
 export const pieceSchema = z.strictObject({
-  version: z.literal(6),
+  version: z.literal(7),
   id,
   name,
   /** Sample rate for playing, printing and rendering. */
@@ -408,7 +408,7 @@ export const newReturn = (id: string, name: string, chain: readonly Slot[] = [])
 
 export function emptyPiece(pieceId: string, pieceName: string): Piece {
   return {
-    version: 6,
+    version: 7,
     id: pieceId,
     name: pieceName,
     sampleRate: 48_000,

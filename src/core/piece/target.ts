@@ -7,6 +7,11 @@ export const targetSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('channel'), channel: id, param: z.string() }),
   /** A parameter of an effect on a channel, at any depth, or its switch. */
   z.strictObject({ kind: z.literal('effect'), channel: id, effect: id, param: z.string() }),
+  /**
+   * A parameter of the first effect of a kind, or its switch, on a channel that has no such effect yet: moves act once
+   * one is added.
+   */
+  z.strictObject({ kind: z.literal('awaited'), channel: id, effectKind: z.string(), param: z.string() }),
   /** The level of a send. */
   z.strictObject({ kind: z.literal('send'), channel: id, to: id }),
   /** The level of a macro. */

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { pointLane } from '../../core/piece/edits/lanes';
-import { channelName, channelOfTarget, findLane, isWaiting, kindWaitedFor, targetKey } from '../../core/piece/find';
+import { channelName, channelOfTarget, findLane, isWaiting, targetKey } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
@@ -16,7 +16,7 @@ export function Waiting({ lane }: { readonly lane: Lane }) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
   if (!isWaiting(piece, lane.target)) return null;
-  const kind = kindWaitedFor(lane.target);
+  const kind = lane.target.kind === 'awaited' ? lane.target.effectKind : null;
   const name = channelName(piece, channelOfTarget(lane.target));
   return (
     <View style={styles.row}>

@@ -286,6 +286,8 @@ export class Studio {
       case 'macro':
         if (typeof value === 'number') run(setModulator, { modulator: target.macro, change: { level: value } });
         return;
+      case 'awaited':
+        return;
       case 'tempo':
         if (typeof value === 'number') run(setTempo, { bpm: value });
     }

@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import { withoutNeedless } from '../../automation/needlessPoints';
 import { beatsFrom } from '../../music/tempo';
 import { clearLaneRange, pasteLaneRange, copyLaneRange, type LaneRange } from '../moves/laneRange';
-import { channelOfTarget, findChannel, findSlot, kindWaitedFor, paramOf, slotsIn, waitingFor } from '../find';
+import { channelOfTarget, findChannel, findSlot, paramOf, slotsIn } from '../find';
 import { tempoOf } from '../tempoOf';
 import type { Clip, Lane, Piece, Target } from '../piece';
 import { putLane } from './lanes';
@@ -18,10 +18,15 @@ export interface ClipPlace {
  */
 function sameParam(piece: Piece, target: Target, track: string): Target | null {
   if (target.kind === 'macro' || target.kind === 'tempo' || target.channel === track) return target;
-  if (target.kind !== 'effect') return { ...target, channel: track };
-  const kind = kindWaitedFor(target) ?? findSlot(piece, target.channel, target.effect)?.effect;
-  const slot = slotsIn(findChannel(piece, track)?.chain ?? []).find(({ effect }) => effect === kind);
-  return kind === undefined ? null : { ...target, channel: track, effect: slot?.id ?? waitingFor(kind) };
+  if (target.kind !== 'effect' && target.kind !== 'awaited') return { ...target, channel: track };
+  const { param } = target;
+  const effectKind =
+    target.kind === 'awaited' ? target.effectKind : findSlot(piece, target.channel, target.effect)?.effect;
+  if (effectKind === undefined) return null;
+  const slot = slotsIn(findChannel(piece, track)?.chain ?? []).find(({ effect }) => effect === effectKind);
+  return slot
+    ? { kind: 'effect', channel: track, effect: slot.id, param }
+    : { kind: 'awaited', channel: track, effectKind, param };
 }
 
 interface Load {

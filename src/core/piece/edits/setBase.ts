@@ -14,6 +14,8 @@ export function setBase(draft: Draft<Piece>, { target, value }: Snapshot['values
       else slot.values[target.param] = value;
       return;
     }
+    case 'awaited':
+      return;
     case 'tempo':
       if (typeof value === 'number') draft.tempo.bpm = value;
       return;

@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { chainOf, findMacro, kindWaitedFor, sameTarget, slotsIn } from '../find';
+import { chainOf, findMacro, sameTarget, slotsIn } from '../find';
 import type { EffectTarget, Piece, Target } from '../piece';
 import { axesOf } from '../playField';
 
@@ -39,8 +39,8 @@ export function attachWaiting(draft: Draft<Piece>): void {
 
 /** The target that a waiting one is attached to, or null. */
 function foundTarget(piece: Piece, target: Target): EffectTarget | null {
-  const kind = kindWaitedFor(target);
-  if (target.kind !== 'effect' || kind === undefined) return null;
-  const slot = slotsIn(chainOf(piece, target.channel)).find(({ effect }) => effect === kind);
-  return slot ? { ...target, effect: slot.id } : null;
+  if (target.kind !== 'awaited') return null;
+  const { channel, effectKind, param } = target;
+  const slot = slotsIn(chainOf(piece, channel)).find(({ effect }) => effect === effectKind);
+  return slot ? { kind: 'effect', channel, effect: slot.id, param } : null;
 }

@@ -1,11 +1,11 @@
 import { applyPatches, enablePatches, produceWithPatches } from 'immer';
 import * as z from 'zod';
 import { UNREADABLE_EDIT, type HistoryEntry, type Patch } from '../edit';
-import { CHANGED_LISTS, listsToVersion6, type ChangedLists, type Stored } from './version6';
+import { CHANGED_LISTS, migrateLists, type ChangedLists, type Stored } from './changedLists';
 
 enablePatches();
 
-const VERSION = 6;
+const VERSION = 7;
 const versioned = z.looseObject({ version: z.number() });
 
 /** Whether the history of a stored document has to be brought to the form of this version. */
@@ -15,7 +15,7 @@ export const hasOldHistory = (document: unknown): boolean =>
 const isOfLists = ({ path }: Patch): boolean => (CHANGED_LISTS as readonly unknown[]).includes(path[0]);
 
 /**
- * The history of a document of version 1 to 5 as one of version 6. Patches refer to paths within the document, so they
+ * The history of a document of an earlier version as one of this version. Patches refer to paths within the document, so they
  * are computed again: the old ones are applied to the old document, every state is migrated, and neighbours are
  * compared. An entry whose patches do not fit the document, with all that is beyond it, cannot be undone any more and
  * says so.
@@ -72,7 +72,7 @@ function migrateEntry(entry: HistoryEntry, before: ChangedLists | null, after: C
 
 /** Patches from the migrated form of one state of the lists to that of another. */
 function between(from: ChangedLists, to: ChangedLists): Patch[] {
-  const [start, end] = [listsToVersion6(from), listsToVersion6(to)];
+  const [start, end] = [migrateLists(from), migrateLists(to)];
   const [, patches] = produceWithPatches(start, (draft) => {
     for (const name of CHANGED_LISTS) {
       const [old, list] = [start[name], end[name]];

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { pieceSchema, type Piece } from '../piece';
-import { listsToVersion6, type Stored } from './version6';
+import { migrateLists, type Stored } from './changedLists';
 
-export const CURRENT_VERSION = 6;
+export const CURRENT_VERSION = 7;
 
 /** From each version to the next. */
 const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {
@@ -24,7 +24,9 @@ const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {
   /** 5 brought snapshots. */
   4: (stored) => ({ ...stored, version: 5, snapshots: [] }),
   /** 6 brought targets and modulators that are told apart by their kind. */
-  5: (stored) => ({ ...stored, version: 6, ...listsToVersion6(stored) }),
+  5: (stored) => ({ ...stored, version: 6, ...migrateLists(stored) }),
+  /** 7 brought targets that wait for an effect as a kind of their own. */
+  6: (stored) => ({ ...stored, version: 7, ...migrateLists(stored) }),
 };
 
 export class UnreadablePiece extends Error {}

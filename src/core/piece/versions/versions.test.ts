@@ -2,18 +2,27 @@ import fc from 'fast-check';
 import { produceWithPatches } from 'immer';
 import { makeModulator } from '../../automation/modulator';
 import { readBlock } from '../block';
-import { applyPiecePatches, EditRefused, UNREADABLE_EDIT, type HistoryEntry, type Patch } from '../edit';
+import { applyEdit, applyPiecePatches, EditRefused, UNREADABLE_EDIT, type HistoryEntry, type Patch } from '../edit';
+import { addEffect, newSlot } from '../edits/chain';
 import { anyEdit, start, type Doing } from '../edits/testing';
-import { emptyPiece, type Piece, type Target } from '../piece';
+import { emptyPiece, type Lane, type Piece, type Target } from '../piece';
 import { hasOldHistory, migrateHistory, migratePatches } from './migrateHistory';
 import { readPiece } from './readPiece';
-import type { Stored } from './version6';
+import type { Stored } from './changedLists';
+
+/** A target as version 6 wrote it. */
+const target6 = (target: Target): Stored =>
+  target.kind === 'awaited'
+    ? { kind: 'effect', channel: target.channel, effect: `waits:${target.effectKind}`, param: target.param }
+    : target;
 
 /** A target as version 5 wrote it. */
 function oldTarget(target: Target): Stored {
   switch (target.kind) {
     case 'effect':
       return { channel: target.channel, effect: target.effect, param: target.param };
+    case 'awaited':
+      return { channel: target.channel, effect: `waits:${target.effectKind}`, param: target.param };
     case 'channel':
       return { channel: target.channel, effect: null, param: target.param };
     case 'send':
@@ -43,6 +52,21 @@ const oldPiece = (piece: Piece): Stored => ({
   ...(piece.controls ? { controls: piece.controls.map(withOldTarget) } : {}),
 });
 
+const withTarget6 = <T extends { readonly target: Target }>(item: T): Stored => ({
+  ...item,
+  target: target6(item.target),
+});
+
+/** A piece as version 6 stored it. */
+const piece6 = (piece: Piece): Stored => ({
+  ...piece,
+  version: 6,
+  lanes: piece.lanes.map(withTarget6),
+  links: piece.links.map(withTarget6),
+  snapshots: piece.snapshots.map((snapshot) => ({ ...snapshot, values: snapshot.values.map(withTarget6) })),
+  ...(piece.controls ? { controls: piece.controls.map(withTarget6) } : {}),
+});
+
 const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
 
 /** Makes a draft another document by the smallest changes, down to single fields of targets. */
@@ -63,9 +87,18 @@ const patchesBetween = (from: Stored, to: Stored): [Patch[], Patch[]] => {
   return [forward, backward];
 };
 
+/** Moves that wait for a reverb. */
+const waiting: Lane = {
+  id: 'waiting',
+  target: { kind: 'awaited', channel: 'a', effectKind: 'reverb', param: 'decay' },
+  unit: 'own',
+  on: true,
+  points: [{ beat: 1, value: 0.5, shape: 'curve', bend: 0 }],
+};
+
 /** All states that edits lead through; those that are refused lead nowhere. */
 function statesOf(edits: readonly Doing[]): Piece[] {
-  const states = [start];
+  const states: Piece[] = [{ ...start, lanes: [waiting] }];
   for (const edit of edits) {
     try {
       states.push(edit(states[states.length - 1]!).piece);
@@ -87,12 +120,15 @@ const entryOf = (forward: Patch[], backward: Patch[], i: number): HistoryEntry =
   backward,
 });
 
-describe('a piece of version 5', () => {
+describe.each([
+  [5, oldPiece],
+  [6, piece6],
+])('a piece of version %i', (_, stored) => {
   test('comes back as it was, and its history leads through the same states', () => {
     fc.assert(
       fc.property(fc.array(anyEdit, { maxLength: 30 }), fc.nat(30), (edits, at) => {
         const states = statesOf(edits);
-        const old = states.map((state) => plain(oldPiece(state)));
+        const old = states.map((state) => plain(stored(state)));
         const entries = old.slice(1).map((next, i) => entryOf(...patchesBetween(old[i]!, next), i));
         const cursor = Math.min(at, entries.length);
         const made = migrateHistory(old[cursor]!, entries, cursor);
@@ -115,10 +151,10 @@ describe('a piece of version 5', () => {
     fc.assert(
       fc.property(fc.array(anyEdit, { maxLength: 10 }), (edits) => {
         const states = statesOf(edits);
-        let piece = start;
+        let piece = states[0]!;
         states.slice(1).forEach((state, i) => {
-          const before = plain(oldPiece(states[i]!));
-          const [forward] = patchesBetween(before, plain(oldPiece(state)));
+          const before = plain(stored(states[i]!));
+          const [forward] = patchesBetween(before, plain(stored(state)));
           piece = applyPiecePatches(piece, migratePatches(before, forward));
           expect(piece).toEqual(plain(state));
         });
@@ -126,7 +162,9 @@ describe('a piece of version 5', () => {
       { numRuns: 40 },
     );
   });
+});
 
+describe('a piece of version 5', () => {
   test('an entry that does not fit the document ends what can be undone; those after it can be', () => {
     const [bare, added] = [plain(oldPiece(start)), { ...plain(oldPiece(start)), lanes: [{ id: 'l' }] }];
     const [forward, backward] = patchesBetween(bare, added);
@@ -161,6 +199,15 @@ describe('a piece of version 5', () => {
       false,
     ]);
   });
+});
+
+test('moves of version 6 that wait for an effect have a target of their own kind, and are attached when one comes', () => {
+  const stored = plain(piece6({ ...start, lanes: [waiting] }));
+  expect(stored).toMatchObject({ version: 6, lanes: [{ target: { kind: 'effect', effect: 'waits:reverb' } }] });
+  const read = readPiece(stored);
+  expect(read.lanes).toEqual([waiting]);
+  const { piece } = applyEdit(read, addEffect, { channel: 'a', slot: newSlot('rev', 'reverb', 'neutral'), at: 0 });
+  expect(piece.lanes[0]!.target).toEqual({ kind: 'effect', channel: 'a', effect: 'rev', param: 'decay' });
 });
 
 test('a block of version 5 has its links and modulators, one of this version stays as it is', () => {

@@ -3,7 +3,7 @@ import * as z from 'zod';
 /** A document or a part of one before it has been checked by the schema of any version. */
 export type Stored = Readonly<Record<string, unknown>>;
 
-/** The lists of a piece that version 6 writes otherwise than version 5. */
+/** The lists of a piece that versions 6 and 7 write otherwise than those before. */
 export const CHANGED_LISTS = ['lanes', 'links', 'modulators', 'snapshots', 'controls'] as const;
 export type ChangedLists = Partial<Record<(typeof CHANGED_LISTS)[number], unknown>>;
 
@@ -14,9 +14,17 @@ const named = z.looseObject({ kind: z.string() });
 
 const SEND = 'send:';
 const MACRO = 'macro:';
+const WAITS = 'waits:';
+
+const awaiting = z.looseObject({
+  kind: z.literal('effect'),
+  channel: z.string(),
+  effect: z.string().startsWith(WAITS),
+  param: z.string(),
+});
 
 /** Version 5 identified a send, a macro and the tempo by the parameter's text, and an effect by its id beside it. */
-function target(stored: unknown): unknown {
+function target6(stored: unknown): unknown {
   const old = oldTarget.safeParse(stored).data;
   if (!old) return stored;
   const { channel, effect, param } = old;
@@ -37,15 +45,24 @@ const FIELDS: Readonly<Record<string, readonly string[]>> = {
 /** Defaults of version 5. */
 const LEFT_OUT: Stored = { chance: 1, attackMs: 10, releaseMs: 250 };
 
-/** Version 5 gave every modulator the fields of all kinds. */
+/** Version 5 gave every modulator the fields of all kinds; one without them has the form of version 6 already. */
 function modulator(stored: unknown): unknown {
   const old = named.safeParse(stored).data;
   const fields = old && Object.hasOwn(FIELDS, old.kind) ? FIELDS[old.kind]! : null;
-  if (!old || !fields) return stored;
+  if (!old || !fields || !('steps' in old && 'level' in old)) return stored;
   const all: Stored = { ...LEFT_OUT, ...old };
   return Object.fromEntries(
     ['id', 'name', 'kind', ...fields].filter((field) => all[field] !== undefined).map((field) => [field, all[field]]),
   );
+}
+
+/** Version 6 wrote the kind of effect that a target waits for as an effect's id with `waits:` before it. */
+function target(stored: unknown): unknown {
+  const made = target6(stored);
+  const old = awaiting.safeParse(made).data;
+  return old
+    ? { kind: 'awaited', channel: old.channel, effectKind: old.effect.slice(WAITS.length), param: old.param }
+    : made;
 }
 
 function withTarget(stored: unknown): unknown {
@@ -76,10 +93,10 @@ function migrated(item: unknown, migrate: (stored: unknown) => unknown): unknown
 }
 
 /**
- * Lists of a version 5 document as version 6 has them. What is in the new form already, or is invalid, is left for the
+ * Lists of a document of any version as this version has them. What is in the new form already, or is invalid, is left for the
  * schema to check.
  */
-export const listsToVersion6 = (lists: ChangedLists): ChangedLists =>
+export const migrateLists = (lists: ChangedLists): ChangedLists =>
   Object.fromEntries(
     CHANGED_LISTS.filter((name) => lists[name] !== undefined).map((name) => {
       const list = lists[name];
