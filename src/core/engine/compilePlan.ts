@@ -1,39 +1,62 @@
-import { metreSpans } from '../music/metre';
-import { beatsToSamples } from '../music/tempo';
 import type { Modulator } from '../automation/modulator';
 import { modulatorTrack, NO_SOURCE, type ModulatorSource } from '../automation/modulatorTrack';
-import { contextOf, slotsIn } from '../piece/find';
-import { constantTempoOf, tempoOf } from '../piece/tempoOf';
-import { MAIN, type Piece, type Track } from '../piece/piece';
+import { metreSpans } from '../music/metre';
+import { beatsToSamples } from '../music/tempo';
+import { MAIN, type Piece } from '../piece/piece';
+import { buildChannel, buildClip, cutToScope, type ChannelRole } from './buildChannel';
 import { planSlotsIn, type Plan, type PlanChannel, type PrintScope } from './plan';
-import { cutToScope, planChannel, planClip, planTrack } from './planChannels';
+import {
+  resolvedSlotsIn,
+  resolvePiece,
+  type ResolvedChannel,
+  type ResolvedPiece,
+  type ResolvedTrack,
+} from './resolvePiece';
 
-/** Compiles a piece for playing and rendering. */
+/**
+ * Compiles a piece for playing and rendering, in two passes: what concerns several channels is resolved once, then the
+ * channels are built from that alone.
+ */
 export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan {
   const { sampleRate } = piece;
-  const tempo = tempoOf(piece);
+  const resolved = resolvePiece(piece);
+  const { tempo, constantTempo, main } = resolved;
   const at = (beats: number): number => beatsToSamples(beats, tempo, sampleRate);
-  const whole = scope !== null && !piece.tracks.some(({ id }) => id === scope.channel);
-  const channels = !scope ? playedChannels(piece) : whole ? mixedChannels(piece, scope) : printedChannels(piece, scope);
-  const main =
-    scope && scope.channel !== MAIN
-      ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, mute: false, sends: [] }, [], true, true, false)
-      : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, mute: false, sends: [] }, [], true, true, true);
-  const all = [...channels, main];
+  const channels = channelsOf(resolved, scope);
+  const bypassed = scope !== null && scope.channel !== MAIN;
+  const all = [
+    ...channels,
+    bypassed
+      ? buildChannel(resolved, { ...main, gain: 1, chain: [] }, [], { ...PLAYED, ownMoves: false })
+      : buildChannel(resolved, main, [], PLAYED),
+  ];
   return {
     sampleRate,
     lengthSamples: at(piece.lengthBeats),
     loop: { on: scope ? false : piece.loop.on, start: at(piece.loop.start), end: at(piece.loop.end) },
     channels: all,
     order: sendOrder(channels),
-    modulators: piece.modulators.map((modulator) =>
-      modulatorTrack(modulator, { ...contextOf(piece), tempo: constantTempoOf(piece) }, sourceOf(modulator, all)),
+    modulators: resolved.modulators.map((modulator) =>
+      modulatorTrack(modulator, { ...resolved.context, tempo: constantTempo }, sourceOf(modulator, all)),
     ),
     beatsPerBar: piece.tempo.beatsPerBar,
     metres: metreSpans(tempo),
     bpm: tempo.bpm,
     tempoMap: tempo.map ?? null,
   };
+}
+
+const PLAYED: ChannelRole = { audible: true, direct: true, ownMoves: true };
+/** Played for those that listen to it, itself unheard. */
+const UNHEARD: ChannelRole = { audible: true, direct: false, ownMoves: true };
+
+/** A channel without its own level, pan, mute and sends. */
+const atUnity = <T extends ResolvedChannel>(channel: T): T => ({ ...channel, gain: 1, pan: 0, mute: false, sends: [] });
+
+function channelsOf(piece: ResolvedPiece, scope: PrintScope | null): PlanChannel[] {
+  if (!scope) return playedChannels(piece);
+  const track = piece.tracks.find(({ id }) => id === scope.channel);
+  return track ? printedChannels(piece, track, scope) : mixedChannels(piece, scope);
 }
 
 /** What a follower hears, or the hold with which a run begins. */
@@ -50,66 +73,47 @@ function sourceOf(modulator: Modulator, channels: readonly PlanChannel[]): Modul
  * All that sounds in a stretch, mixed as it is; of it, only what the return gives when it is one that is printed,
  * before its own level and pan.
  */
-function mixedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
+function mixedChannels(piece: ResolvedPiece, scope: PrintScope): PlanChannel[] {
   const everything = scope.channel === MAIN;
   const tracks = playedChannels(piece).slice(0, piece.tracks.length);
   const cut = tracks.map((channel) => ({
     ...channel,
     direct: everything && channel.direct,
-    clips: channel.clips.flatMap((clip) => cutToScope(clip, scope, piece.sampleRate)),
+    clips: channel.clips.flatMap((clip) => cutToScope(clip, scope, piece.context.sampleRate)),
   }));
-  const returns = piece.returns.map((made) => {
-    const printed = made.id === scope.channel;
-    return planChannel(
-      piece,
-      printed ? { ...made, gain: 1, pan: 0, mute: false, sends: [] } : made,
-      [],
-      true,
-      everything || printed,
-      !printed,
-    );
-  });
+  const returns = piece.returns.map((made) =>
+    made.id === scope.channel
+      ? buildChannel(piece, atUnity(made), [], { ...PLAYED, ownMoves: false })
+      : buildChannel(piece, made, [], { ...PLAYED, direct: everything }),
+  );
   return [...cut, ...returns];
 }
 
-function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
-  const track = piece.tracks.find((candidate) => candidate.id === scope.channel);
-  if (!track) return [];
+/** What a print takes of a track, before its level and pan, and all that this listens to. */
+function printedChannels(piece: ResolvedPiece, track: ResolvedTrack, scope: PrintScope): PlanChannel[] {
+  const clips = track.clips
+    .filter(({ clip }) => !scope.clip || clip.id === scope.clip)
+    .flatMap((clip) => buildClip(piece, clip, scope));
+  const printed = buildChannel(piece, atUnity(track), clips, { ...PLAYED, ownMoves: false });
   // What its moves follow by ear, and what its effects listen to, has to be there, unheard.
   const listenedTo = sidesOf(piece, track, new Set([track.id]));
+  const followed = new Set(
+    piece.modulators.flatMap((modulator) => (modulator.kind === 'follower' ? [modulator.follows] : [])),
+  );
+  const unheard = (other: ResolvedTrack, ownMoves: boolean): PlanChannel =>
+    buildChannel(piece, { ...other, sends: [], mute: false }, clipsOf(piece, other), { ...UNHEARD, ownMoves });
   const aside = piece.tracks
     .filter(({ id }) => listenedTo.has(id) && id !== track.id)
-    .map((other) =>
-      planChannel(
-        piece,
-        { ...other, sends: [], mute: false },
-        other.clips.flatMap((clip) => planClip(piece, other, clip, null)),
-        true,
-        false,
-        true,
-      ),
-    );
-  const followed = piece.tracks.filter(
-    ({ id }) =>
-      !listenedTo.has(id) &&
-      piece.modulators.some((modulator) => modulator.kind === 'follower' && modulator.follows === id),
-  );
-  const unheard = followed.map((other) =>
-    planChannel(
-      piece,
-      { ...other, chain: [], sends: [], mute: false },
-      other.clips.flatMap((clip) => planClip(piece, other, clip, null)),
-      true,
-      false,
-      false,
-    ),
-  );
-  return [planTrack(piece, track, true, true, scope), ...aside, ...unheard];
+    .map((other) => unheard(other, true));
+  const bare = piece.tracks
+    .filter(({ id }) => !listenedTo.has(id) && followed.has(id))
+    .map((other) => unheard({ ...other, chain: [] }, false));
+  return [printed, ...aside, ...bare];
 }
 
 /** Tracks that the effects of a track listen to, and those that theirs listen to in turn. */
-function sidesOf(piece: Piece, track: Track, found: Set<string>): Set<string> {
-  for (const { side } of slotsIn(track.chain)) {
+function sidesOf(piece: ResolvedPiece, track: ResolvedTrack, found: Set<string>): Set<string> {
+  for (const { side } of resolvedSlotsIn(track.chain)) {
     const other = piece.tracks.find(({ id }) => id === side);
     if (!other || found.has(other.id)) continue;
     found.add(other.id);
@@ -118,20 +122,23 @@ function sidesOf(piece: Piece, track: Track, found: Set<string>): Set<string> {
   return found;
 }
 
+const clipsOf = (piece: ResolvedPiece, { clips }: ResolvedTrack): PlanChannel['clips'] =>
+  clips.flatMap((clip) => buildClip(piece, clip, null));
+
 /** A soloed track is heard with what it sends; a soloed return is heard alone, fed as before. */
-function playedChannels(piece: Piece): PlanChannel[] {
-  const trackSolo = piece.tracks.some((track) => track.solo);
-  const returnSolo = piece.returns.some((candidate) => candidate.solo);
+function playedChannels(piece: ResolvedPiece): PlanChannel[] {
+  const trackSolo = piece.tracks.some(({ solo }) => solo);
+  const returnSolo = piece.returns.some(({ solo }) => solo);
   const tracks = piece.tracks.map((track) =>
-    planTrack(
-      piece,
-      trackSolo ? { ...track, mute: false } : track,
-      !trackSolo || track.solo,
-      !returnSolo || track.solo,
-      null,
-    ),
+    buildChannel(piece, trackSolo ? { ...track, mute: false } : track, clipsOf(piece, track), {
+      audible: !trackSolo || track.solo,
+      direct: !returnSolo || track.solo,
+      ownMoves: true,
+    }),
   );
-  const returns = piece.returns.map((made) => planChannel(piece, made, [], true, !returnSolo || made.solo, true));
+  const returns = piece.returns.map((made) =>
+    buildChannel(piece, made, [], { ...PLAYED, direct: !returnSolo || made.solo }),
+  );
   return [...tracks, ...returns];
 }
 

@@ -1,20 +1,7 @@
-import { effectOf } from '../effects/catalogue';
-import { beatsToSamples } from '../music/tempo';
-import { linkTransferOf } from '../piece/links/link';
 import type { Macro } from '../automation/modulator';
-import { laneTrack } from '../piece/moves/lane';
-import { macrosOf, paramOf } from '../piece/find';
-import {
-  channelParams,
-  ON_PARAM,
-  type Lane,
-  type Link,
-  type Piece,
-  type Send,
-  type Slot,
-  type Target,
-} from '../piece/piece';
-import type { PlanLane, PlanLink, PlanTarget } from './plan';
+import { effectOf } from '../effects/catalogue';
+import { channelParams, ON_PARAM, type Send, type Slot, type Target } from '../piece/piece';
+import type { PlanTarget } from './plan';
 
 const CHANNEL_PARAM_IDS = Object.keys(channelParams);
 
@@ -48,41 +35,21 @@ export function slotValueIndex(effect: string, param: string): number {
   return param === ON_PARAM ? paramIds.length : paramIds.indexOf(param);
 }
 
-/** Where a target is in the rows of a channel; null when it is not there. */
-function planTarget(piece: Piece, target: Target, chain: readonly Slot[], sends: readonly Send[]): PlanTarget | null {
-  if (!paramOf(piece, target)) return null;
+/**
+ * Where a target is in the rows of a channel; null when it is not there.
+ * @param slots every effect of the channel at any depth, in the order in which plans count them
+ */
+export function planTarget(
+  target: Target,
+  slots: readonly Slot[],
+  sends: readonly Send[],
+  macros: readonly Macro[],
+): PlanTarget | null {
   if (target.kind !== 'effect') {
-    const value = channelValueIndex(target, sends, macrosOf(piece));
+    const value = channelValueIndex(target, sends, macros);
     return value < 0 ? null : { slot: -1, value };
   }
-  const slot = chain.findIndex(({ id }) => id === target.effect);
-  const value = slot < 0 ? -1 : slotValueIndex(chain[slot]!.effect, target.param);
+  const slot = slots.findIndex(({ id }) => id === target.effect);
+  const value = slot < 0 ? -1 : slotValueIndex(slots[slot]!.effect, target.param);
   return value < 0 ? null : { slot, value };
-}
-
-export function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: readonly Send[]): PlanLane[] {
-  const param = paramOf(piece, lane.target);
-  const target = planTarget(piece, lane.target, chain, sends);
-  if (!param || !target) return [];
-  // Counted by the unmoved tempo: the engine reads lanes by the beat.
-  const at = (beat: number): number => beatsToSamples(beat, piece.tempo, piece.sampleRate);
-  return [{ ...target, ...laneTrack(piece, lane, param, at) }];
-}
-
-export function planLink(piece: Piece, link: Link, chain: readonly Slot[], sends: readonly Send[]): PlanLink[] {
-  const found = planTarget(piece, link.target, chain, sends);
-  const index = piece.modulators.findIndex(({ id }) => id === link.modulator);
-  return found && index >= 0
-    ? [
-        {
-          ...found,
-          modulator: index,
-          transfer: linkTransferOf(link),
-          rests: Float64Array.from(
-            (link.rests ?? []).flatMap(({ start, end }) => [start, end]),
-            (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate),
-          ),
-        },
-      ]
-    : [];
 }

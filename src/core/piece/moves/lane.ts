@@ -1,6 +1,6 @@
 import { noteBeats } from '../../music/noteValue';
 import { secondsPerBeat } from '../../music/tempo';
-import type { Param } from '../../params/param';
+import type { Param, ValueContext } from '../../params/param';
 import { clampNumber } from '../../params/taper';
 import { beatsToMs, paramAtPosition, paramPosition, syncedNote, toEngineNumber } from '../../params/resolve';
 import { baseValue, contextOf, paramOf } from '../find';
@@ -8,11 +8,12 @@ import type { Lane, Piece, Target } from '../piece';
 import { positionAt, segmentAt, type LaneTrack } from '../../automation/evaluate';
 import { shapeIndex } from '../../automation/point';
 
-type Timed = Pick<Piece, 'tempo' | 'sampleRate'>;
+/** Tempo and sample rate: of a piece, or a context of values. */
+type Timed = ValueContext;
 
 /** A lane's value, which may be in beats, as a number of the engine. */
 export const laneNumber = (piece: Timed, { unit }: Pick<Lane, 'unit'>, param: Param, value: number): number => {
-  const number = unit === 'beats' ? beatsToMs(value, contextOf(piece)) : value;
+  const number = unit === 'beats' ? beatsToMs(value, piece) : value;
   return param.kind === 'number' ? clampNumber(number, param.min, param.max) : number;
 };
 
