@@ -1,3 +1,5 @@
+import { DENORMAL_GUARD } from '../dsp/denormals';
+
 /**
  * The frequency weighting of ITU-R BS.1770-4 for any sample rate: a shelf for the head, then a high-pass.
  * The analogue prototypes behind the standard's 48 kHz coefficients, by bilinear transform
@@ -56,11 +58,11 @@ export class KWeighted {
     for (let i = from; i < from + n; i += 1) {
       const x = input[i]!;
       const y = s.b0 * x + s1;
-      s1 = s.b1 * x - s.a1 * y + s2 + 1e-15 - 1e-15;
-      s2 = s.b2 * x - s.a2 * y + 1e-15 - 1e-15;
+      s1 = s.b1 * x - s.a1 * y + s2 + DENORMAL_GUARD - DENORMAL_GUARD;
+      s2 = s.b2 * x - s.a2 * y + DENORMAL_GUARD - DENORMAL_GUARD;
       const z = y + p1;
-      p1 = -2 * y - p.a1 * z + p2 + 1e-15 - 1e-15;
-      p2 = y - p.a2 * z + 1e-15 - 1e-15;
+      p1 = -2 * y - p.a1 * z + p2 + DENORMAL_GUARD - DENORMAL_GUARD;
+      p2 = y - p.a2 * z + DENORMAL_GUARD - DENORMAL_GUARD;
       sum += z * z;
     }
     this.s1 = s1;

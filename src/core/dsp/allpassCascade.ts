@@ -1,3 +1,5 @@
+import { DENORMAL_GUARD } from './denormals';
+
 /**
  * Allpass sections in a row with a settable gain: smears without colouring.
  * Source: M. R. Schroeder, "Natural Sounding Artificial Reverberation" (1962).
@@ -35,7 +37,7 @@ export class AllpassCascade {
       for (let i = begin, place = at; i < end; i += 1, place += 1) {
         gain += step;
         const delayed = ring[place]!;
-        const into = io[i]! - gain * delayed + 1e-15 - 1e-15;
+        const into = io[i]! - gain * delayed + DENORMAL_GUARD - DENORMAL_GUARD;
         ring[place] = into;
         io[i] = delayed + gain * into;
       }

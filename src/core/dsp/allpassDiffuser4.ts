@@ -1,6 +1,7 @@
 import { STEP_FRAMES } from './blocks';
 import { joinKernel, type KernelRoom } from './kernels/load';
 import { DIFFUSER_BYTES } from './kernels/diffuser/bytes';
+import { DENORMAL_GUARD } from './denormals';
 
 export const FOUR = 4;
 /** Byte offsets from its base address; the same as in kernels/diffuser/kernel.as.ts. */
@@ -115,7 +116,7 @@ export class AllpassDiffuser4 {
       for (let i = from, place = start + at; i < end; i += 1, place += 1) {
         gain += step;
         const delayed = rings[place]!;
-        const into = smeared[i]! + gain * delayed + 1e-15 - 1e-15;
+        const into = smeared[i]! + gain * delayed + DENORMAL_GUARD - DENORMAL_GUARD;
         rings[place] = into;
         smeared[i] = delayed - gain * into;
       }

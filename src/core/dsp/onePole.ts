@@ -1,3 +1,5 @@
+import { DENORMAL_GUARD } from './denormals';
+
 /** Coefficient of a one-pole smoother per step of `samples` samples; 1 for a time of zero. */
 export const onePoleCoefficient = (seconds: number, samples: number, sampleRate: number): number =>
   seconds <= 0 ? 1 : 1 - Math.exp(-samples / (seconds * sampleRate));
@@ -42,7 +44,7 @@ export class DcBlock {
     const { pole, level } = this;
     for (let i = 0; i < n; i += 1) {
       const now = level * io[i]!;
-      y = now - x + pole * y + 1e-15 - 1e-15;
+      y = now - x + pole * y + DENORMAL_GUARD - DENORMAL_GUARD;
       x = now;
       io[i] = y;
     }

@@ -1,4 +1,5 @@
 import { halfBandSections } from './halfBandPair';
+import { DENORMAL_GUARD } from './denormals';
 
 const COUNT = 12;
 /** Keeps the two outputs 90 degrees apart down to about 20 Hz at 48 kHz. */
@@ -53,7 +54,7 @@ export class Quadrature {
       y2 = states[at + 3]!;
     for (let i = 0; i < n; i += 1) {
       const x = io[i]!;
-      const y = a * (x + y2) - x2 + 1e-15 - 1e-15;
+      const y = a * (x + y2) - x2 + DENORMAL_GUARD - DENORMAL_GUARD;
       x2 = x1;
       x1 = x;
       y2 = y1;

@@ -1,3 +1,5 @@
+import { DENORMAL_GUARD } from './denormals';
+
 /**
  * Two-pole state-variable filter in its trapezoidal form, stable while its cutoff moves.
  * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
@@ -65,8 +67,8 @@ export class StateVariable {
   process(io: Float64Array, n: number, g: number, k: number, direct: number, band: number, low: number): void {
     if (this.g < 0 || this.isSteadyAt(g, k, direct, band, low)) this.processSteady(io, n, g, k, direct, band, low);
     else this.move(io, n, g, k, direct, band, low);
-    this.s1 = this.s1 + 1e-15 - 1e-15;
-    this.s2 = this.s2 + 1e-15 - 1e-15;
+    this.s1 = this.s1 + DENORMAL_GUARD - DENORMAL_GUARD;
+    this.s2 = this.s2 + DENORMAL_GUARD - DENORMAL_GUARD;
     this.g = g;
     this.k = k;
     this.direct = direct;

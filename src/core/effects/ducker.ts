@@ -1,5 +1,6 @@
 import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import { onePoleCoefficient } from '../dsp/onePole';
+import { DENORMAL_GUARD } from '../dsp/denormals';
 
 const ATTACK_SECONDS = 0.005;
 /** Ducking reaches its full depth this far above its threshold. */
@@ -34,7 +35,7 @@ export class Ducker {
       if (r > peak) peak = r;
     }
     const share = peak > this.level ? this.attackShare : onePoleCoefficient(releaseMs / 1000, n, this.sampleRate);
-    this.level += (peak - this.level) * share + 1e-15 - 1e-15;
+    this.level += (peak - this.level) * share + DENORMAL_GUARD - DENORMAL_GUARD;
     const over = (20 * Math.log10(this.level + 1e-9) - thresholdDb) / KNEE_DB;
     const depth = over <= 0 ? 0 : over >= 1 ? depthDb : depthDb * over;
     const goal = depth === 0 ? 1 : Math.pow(10, -depth / 20);

@@ -1,5 +1,6 @@
 import { STEP_FRAMES } from '../dsp/blocks';
 import { DelayLine, readableRun } from '../dsp/delayLine';
+import { DENORMAL_GUARD } from '../dsp/denormals';
 
 /** Shortest delay in samples: the interpolation needs samples ahead of it. */
 export const MIN_DELAY = 4;
@@ -49,7 +50,7 @@ export class SweptLine {
       for (let i = 0; i < n; i += 1) {
         share += step;
         out[at + i] = heard[i]!;
-        part[i] = input[at + i]! + share * heard[i]! + 1e-15 - 1e-15;
+        part[i] = input[at + i]! + share * heard[i]! + DENORMAL_GUARD - DENORMAL_GUARD;
       }
       this.line.write(part, n);
     }

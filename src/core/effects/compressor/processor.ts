@@ -5,6 +5,7 @@ import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { compressorParams } from './params';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 const P = paramIndices(compressorParams);
 const SIDE = 1;
@@ -99,7 +100,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
       const over = peak > from ? reductionAt(TO_DB * Math.log(peak) - threshold, slope, knee) : 0;
       const sinking = over + (held - over) * release;
       held = over > sinking ? over : sinking;
-      reduction = held + (reduction - held) * attack + 1e-15 - 1e-15;
+      reduction = held + (reduction - held) * attack + DENORMAL_GUARD - DENORMAL_GUARD;
       makeUp += makeUpStep;
       // Until the attack has passed, make-up gain lifts no peak over its final level, or over the input's.
       const most = (makeUp > held ? makeUp - held : 0) + slack;

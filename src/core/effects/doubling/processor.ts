@@ -10,6 +10,7 @@ import { paramIndices } from '../paramIndices';
 import { DetunedHead, WINDOW_SECONDS } from './detunedHead';
 import { isAudible } from '../silenceDetector';
 import { doublingParams, MAX_VOICES } from './params';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 const P = paramIndices(doublingParams);
 const SWITCH_SECONDS = 0.03;
@@ -85,7 +86,7 @@ export class DoublingProcessor implements EffectProcessor {
     for (let i = 0; i < n; i += 1) {
       this.feedback += feedbackStep;
       const x = 0.5 * (input.left[i]! + input.right[i]!) + back[i]! * this.feedback;
-      into[i] = x + 1e-15 - 1e-15;
+      into[i] = x + DENORMAL_GUARD - DENORMAL_GUARD;
       if (x > peak) peak = x;
       else if (-x > peak) peak = -x;
     }

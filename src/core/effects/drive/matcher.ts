@@ -1,5 +1,6 @@
 import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { onePoleCoefficient } from '../../dsp/onePole';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 const SECONDS = 0.35;
 const MOST = 4;
@@ -49,9 +50,9 @@ export class LevelMatcher {
     if (this.quiet > this.restSteps) this.heard = 0;
     else this.heard += 1;
     const share = this.smoothing(this.share);
-    this.before += (came - this.before) * share + 1e-15 - 1e-15;
-    this.after += (power(after) - this.after) * share + 1e-15 - 1e-15;
-    const sunk = this.peak * this.keeps + 1e-15 - 1e-15;
+    this.before += (came - this.before) * share + DENORMAL_GUARD - DENORMAL_GUARD;
+    this.after += (power(after) - this.after) * share + DENORMAL_GUARD - DENORMAL_GUARD;
+    const sunk = this.peak * this.keeps + DENORMAL_GUARD - DENORMAL_GUARD;
     const peak = peakOf(before);
     this.peak = peak > sunk ? peak : sunk;
     this.outPeak = peakOf(after);

@@ -8,6 +8,7 @@ import { SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
 import type { StateVariable } from '../../dsp/stateVariable';
 import type { LoopColour } from './loopTone';
 import type { SteadyGains } from './steadyLoop';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 const CODE = { plain: ECHO_LOOP_BYTES, fused: ECHO_LOOP_FUSED_BYTES };
 
@@ -169,10 +170,10 @@ export class EchoKernel {
       filtered ? 1 : 0,
       crossing ? 1 : 0,
     );
-    a.s1 = settings[STATE_1]! + 1e-15 - 1e-15;
-    b.s1 = settings[STATE_1 + 1]! + 1e-15 - 1e-15;
-    a.s2 = settings[STATE_2]! + 1e-15 - 1e-15;
-    b.s2 = settings[STATE_2 + 1]! + 1e-15 - 1e-15;
+    a.s1 = settings[STATE_1]! + DENORMAL_GUARD - DENORMAL_GUARD;
+    b.s1 = settings[STATE_1 + 1]! + DENORMAL_GUARD - DENORMAL_GUARD;
+    a.s2 = settings[STATE_2]! + DENORMAL_GUARD - DENORMAL_GUARD;
+    b.s2 = settings[STATE_2 + 1]! + DENORMAL_GUARD - DENORMAL_GUARD;
     copyBlock(this.outLeft, wet.left);
     copyBlock(this.outRight, wet.right);
     return peak;

@@ -1,5 +1,6 @@
 import type { StereoBlock } from '../../dsp/blocks';
 import type { SteadyGains } from './steadyLoop';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 /** Goals of the loop's gains at the end of a step. */
 export interface LoopGains {
@@ -171,8 +172,8 @@ export class LoopMix {
         back += (1 - feedback) * hold;
         over += ((cross > 0.5 ? 1 : 0) - cross) * hold;
       }
-      intoLeft[i] = (own * xl + other * xr) * left + back * (yl + (yr - yl) * over) + 1e-15 - 1e-15;
-      intoRight[i] = (own * xr + other * xl) * right + back * (yr + (yl - yr) * over) + 1e-15 - 1e-15;
+      intoLeft[i] = (own * xl + other * xr) * left + back * (yl + (yr - yl) * over) + DENORMAL_GUARD - DENORMAL_GUARD;
+      intoRight[i] = (own * xr + other * xl) * right + back * (yr + (yl - yr) * over) + DENORMAL_GUARD - DENORMAL_GUARD;
     }
     now.input = level;
     now.feedback = feedback;
@@ -199,8 +200,8 @@ export class LoopMix {
       const xr = inRight[from + i]!;
       const yl = colourLeft[i]!;
       const yr = colourRight[i]!;
-      intoLeft[i] = ownLeft * xl + otherLeft * xr + stays * yl + goesOver * yr + 1e-15 - 1e-15;
-      intoRight[i] = ownRight * xr + otherRight * xl + stays * yr + goesOver * yl + 1e-15 - 1e-15;
+      intoLeft[i] = ownLeft * xl + otherLeft * xr + stays * yl + goesOver * yr + DENORMAL_GUARD - DENORMAL_GUARD;
+      intoRight[i] = ownRight * xr + otherRight * xl + stays * yr + goesOver * yl + DENORMAL_GUARD - DENORMAL_GUARD;
     }
   }
 }

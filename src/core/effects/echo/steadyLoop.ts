@@ -2,6 +2,7 @@ import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import type { DelayLine } from '../../dsp/delayLine';
 import type { StateVariable } from '../../dsp/stateVariable';
 import type { LoopColour } from './loopTone';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 /** Gains into a line: of the input of this side and of the other, of the repeats of this side and of the other. */
 export interface SteadyGains {
@@ -104,9 +105,9 @@ export function steadyLoop(
     if (lp > peak) peak = lp;
     if (rp > peak) peak = rp;
   }
-  a.s1 = s1 + 1e-15 - 1e-15;
-  a.s2 = s2 + 1e-15 - 1e-15;
-  b.s1 = t1 + 1e-15 - 1e-15;
-  b.s2 = t2 + 1e-15 - 1e-15;
+  a.s1 = s1 + DENORMAL_GUARD - DENORMAL_GUARD;
+  a.s2 = s2 + DENORMAL_GUARD - DENORMAL_GUARD;
+  b.s1 = t1 + DENORMAL_GUARD - DENORMAL_GUARD;
+  b.s2 = t2 + DENORMAL_GUARD - DENORMAL_GUARD;
   return peak;
 }

@@ -10,6 +10,7 @@ import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { filterParams } from './params';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 const P = paramIndices(filterParams);
 const KINDS = 4;
@@ -113,7 +114,10 @@ export class FilterProcessor extends Insert implements EffectProcessor {
       if (r > peak) peak = r;
     }
     const ms = peak > this.level ? values[P.attack]! : values[P.release]!;
-    this.level += (peak - this.level) * onePoleCoefficient(ms / 1000, STEP_FRAMES, this.sampleRate) + 1e-15 - 1e-15;
+    this.level +=
+      (peak - this.level) * onePoleCoefficient(ms / 1000, STEP_FRAMES, this.sampleRate) +
+      DENORMAL_GUARD -
+      DENORMAL_GUARD;
     const share = 1 - (20 * Math.log10(this.level + 1e-9)) / FLOOR_DB;
     return share < 0 ? 0 : share > 1 ? 1 : share;
   }

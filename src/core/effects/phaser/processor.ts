@@ -5,6 +5,7 @@ import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { MAX_STAGES, phaserParams } from './params';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 const P = paramIndices(phaserParams);
 const SWITCH_SECONDS = 0.01;
@@ -103,8 +104,8 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
       for (let stage = 0; stage < stages; stage += 1) {
         const y = leftPole * a + left[stage]!;
         const z = rightPole * b + right[stage]!;
-        left[stage] = a - leftPole * y + 1e-15 - 1e-15;
-        right[stage] = b - rightPole * z + 1e-15 - 1e-15;
+        left[stage] = a - leftPole * y + DENORMAL_GUARD - DENORMAL_GUARD;
+        right[stage] = b - rightPole * z + DENORMAL_GUARD - DENORMAL_GUARD;
         const share = inUse[stage]!;
         // A stage that is fully in use needs no crossfade.
         a = share === 1 ? y : a + (y - a) * share;

@@ -11,6 +11,7 @@ import { leadSamples, WallEar, type SourceLines } from './ear';
 import { SHADOW_HZ, spotAt, type Spot } from './geometry';
 import { SphericalHeadEar, headFilterLatency, headFilters } from './sphericalHeadEar';
 import { FARTHEST_METRES, NEAREST_METRES, PATH_POINTS, placerParams, placerRails } from './params';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 const P = paramIndices(placerRails);
 const FIRST_CORNER = Object.keys({ ...commonParams, ...placerParams }).indexOf('x1');
@@ -177,8 +178,8 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
       const r = input.right[i]!;
       const x = 0.5 * (own * l + (1 - own) * r);
       const y = 0.5 * (own * r + (1 - own) * l);
-      a = x + (a - x) * keep + 1e-15 - 1e-15;
-      b = y + (b - y) * keep + 1e-15 - 1e-15;
+      a = x + (a - x) * keep + DENORMAL_GUARD - DENORMAL_GUARD;
+      b = y + (b - y) * keep + DENORMAL_GUARD - DENORMAL_GUARD;
       left[i] = a;
       right[i] = b;
     }

@@ -8,6 +8,7 @@ import { commonParams, loopGain } from '../common';
 import { MAX_TAPS, tapsParams } from './params';
 import { ChangeDetector } from '../changeDetector';
 import { TapHead } from './tapHead';
+import { DENORMAL_GUARD } from '../../dsp/denormals';
 
 const ORDER = Object.keys({ ...commonParams, ...tapsParams });
 const at = (id: string): number => ORDER.indexOf(id);
@@ -170,8 +171,8 @@ export class TapsProcessor implements EffectProcessor {
     for (let i = 0; i < n; i += 1) {
       level += inputStep;
       feedback += feedbackStep;
-      const l = input.left[i]! * level + returned.left[i]! * feedback + 1e-15 - 1e-15;
-      const r = input.right[i]! * level + returned.right[i]! * feedback + 1e-15 - 1e-15;
+      const l = input.left[i]! * level + returned.left[i]! * feedback + DENORMAL_GUARD - DENORMAL_GUARD;
+      const r = input.right[i]! * level + returned.right[i]! * feedback + DENORMAL_GUARD - DENORMAL_GUARD;
       into.left[i] = l;
       into.right[i] = r;
       const most = Math.abs(l) > Math.abs(r) ? Math.abs(l) : Math.abs(r);

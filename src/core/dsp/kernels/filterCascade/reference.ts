@@ -11,6 +11,7 @@ import {
   SECTIONS_AT,
   STEADY,
 } from './layout';
+import { DENORMAL_GUARD } from '../../denormals';
 
 /** What kernels/filterCascade/kernel.as.ts does, in TypeScript: its reference, and what works where WebAssembly does not. */
 export function filterCascadeReference(memory: Float64Array, moving: Int32Array, sections: number): void {
@@ -41,8 +42,8 @@ function steadySection(memory: Float64Array, at: number, side: number): void {
     s2 = v2 + v2 - s2;
     memory[i] = direct * x + band * v1 + low * v2;
   }
-  memory[at + AT_STATES + side] = s1 + 1e-15 - 1e-15;
-  memory[at + AT_STATES + 2 + side] = s2 + 1e-15 - 1e-15;
+  memory[at + AT_STATES + side] = s1 + DENORMAL_GUARD - DENORMAL_GUARD;
+  memory[at + AT_STATES + 2 + side] = s2 + DENORMAL_GUARD - DENORMAL_GUARD;
 }
 
 function move(memory: Float64Array, at: number, side: number): void {
@@ -71,6 +72,6 @@ function move(memory: Float64Array, at: number, side: number): void {
     s2 = v2 + v2 - s2;
     memory[i] = direct * x + band * v1 + low * v2;
   }
-  memory[at + AT_STATES + side] = s1 + 1e-15 - 1e-15;
-  memory[at + AT_STATES + 2 + side] = s2 + 1e-15 - 1e-15;
+  memory[at + AT_STATES + side] = s1 + DENORMAL_GUARD - DENORMAL_GUARD;
+  memory[at + AT_STATES + 2 + side] = s2 + DENORMAL_GUARD - DENORMAL_GUARD;
 }

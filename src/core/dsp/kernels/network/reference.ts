@@ -1,5 +1,6 @@
 import { STEP_FRAMES } from '../../blocks';
 import { NETWORK_LINES as LINES, PAIR_SPAN, PAIRS, SHELF_FIGURES, type NetworkMemory } from './layout';
+import { DENORMAL_GUARD } from '../../denormals';
 
 const HALF = Math.SQRT1_2;
 /** Stages of a matrix that mixes all lines; one with fewer stages has no rotation. */
@@ -102,8 +103,8 @@ function section({ read, now, move, states }: NetworkMemory, line: number, row: 
     t += b2 * x - a2 * y;
     read[from + i] = y;
   }
-  states[stateAt] = s + 1e-15 - 1e-15;
-  states[stateAt + LINES] = t + 1e-15 - 1e-15;
+  states[stateAt] = s + DENORMAL_GUARD - DENORMAL_GUARD;
+  states[stateAt + LINES] = t + DENORMAL_GUARD - DENORMAL_GUARD;
 }
 
 /** Rotates a pair of lines; a rotation is orthogonal and so preserves energy. */
@@ -146,7 +147,7 @@ function writeLine({ read, rings, input, inGains }: NetworkMemory, line: number,
   const to = line * size + place;
   let peak = 0;
   for (let i = 0; i < STEP_FRAMES; i += 1) {
-    const x = read[from + i]! + left * input[i]! + right * input[STEP_FRAMES + i]! + 1e-15 - 1e-15;
+    const x = read[from + i]! + left * input[i]! + right * input[STEP_FRAMES + i]! + DENORMAL_GUARD - DENORMAL_GUARD;
     rings[to + i] = x;
     const level = x < 0 ? -x : x;
     if (level > peak) peak = level;
