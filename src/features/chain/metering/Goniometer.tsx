@@ -1,7 +1,7 @@
 import { View } from 'react-native';
-import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
+import Svg, { Line, Path } from 'react-native-svg';
+import { ChartText } from '../../../ui/ChartFrame';
 import { useTokens } from '../../../ui/theme';
-import { FONT } from '../../../ui/tokens';
 import { Text } from '../../../ui/Text';
 
 /** Faint sounds are drawn up to be seen, never more than this. */
@@ -42,12 +42,12 @@ export function Goniometer({ pairs, correlation, size }: GoniometerProps) {
         <Line x1={half} x2={half} y1={6} y2={size - 6} stroke={tokens.line} strokeWidth={1} />
         <Line x1={6} x2={size - 6} y1={half} y2={half} stroke={tokens.line} strokeWidth={1} />
         <Path d={points.join('')} stroke={tokens.sea} strokeWidth={1.1} strokeOpacity={0.8} fill="none" />
-        <SvgText x={size * 0.17} y={size * 0.21} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+        <ChartText x={size * 0.17} y={size * 0.21}>
           L
-        </SvgText>
-        <SvgText x={size * 0.79} y={size * 0.21} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+        </ChartText>
+        <ChartText x={size * 0.79} y={size * 0.21}>
           R
-        </SvgText>
+        </ChartText>
       </Svg>
       <Text variant="bodySmall">{`correlation ${correlation.toFixed(2).replace('-', '−')}`}</Text>
     </View>

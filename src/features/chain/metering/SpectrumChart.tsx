@@ -1,8 +1,8 @@
-import { View } from 'react-native';
-import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
+import { Line, Path } from 'react-native-svg';
 import { SPECTRUM_HZ } from '../../../core/analysis/channelAnalyser';
+import { ChartFrame, ChartText } from '../../../ui/ChartFrame';
+import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
-import { FONT } from '../../../ui/tokens';
 
 const FOOT = 18;
 const TOP_DB = 0;
@@ -25,44 +25,30 @@ export function SpectrumChart({ before, after, width, height }: SpectrumChartPro
   const x = (hz: number): number => (Math.log(hz / first) / ratio) * width;
   const y = (db: number): number => base * Math.min(1, Math.max(0, (TOP_DB - db) / (TOP_DB - FLOOR_DB)));
   const line = (levels: readonly number[]): string =>
-    levels.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(SPECTRUM_HZ[i]!).toFixed(1)} ${y(db).toFixed(1)}`).join('');
+    linePath(levels.map((db, i) => ({ x: x(SPECTRUM_HZ[i]!), y: y(db) })));
   return (
-    <View
-      role="img"
-      aria-label="Spectrum before the effects, in sand, and after them, in sea"
-      style={{ width, height: height }}
-    >
-      <Svg width={width} height={height}>
-        {[-24, -48, -72].map((db) => (
-          <Line
-            key={db}
-            x1={0}
-            x2={width}
-            y1={y(db)}
-            y2={y(db)}
-            stroke={tokens.line}
-            strokeWidth={1}
-            strokeDasharray="2 5"
-          />
-        ))}
-        <Path d={`${line(after)}L${width} ${base}L0 ${base}Z`} fill={tokens.seaSoft} stroke="none" />
-        <Path d={line(after)} stroke={tokens.sea} strokeWidth={1.8} fill="none" />
-        <Path d={line(before)} stroke={tokens.sand} strokeWidth={1.8} fill="none" />
-        <Line x1={0} x2={width} y1={base} y2={base} stroke={tokens.mute} strokeWidth={1} />
-        {MARKS.map((hz) => (
-          <SvgText
-            key={hz}
-            x={x(hz)}
-            y={height - 4}
-            textAnchor="middle"
-            fontFamily={FONT}
-            fontSize={12}
-            fill={tokens.mute}
-          >
-            {hz < 1000 ? hz : `${hz / 1000}k`}
-          </SvgText>
-        ))}
-      </Svg>
-    </View>
+    <ChartFrame label="Spectrum before the effects, in sand, and after them, in sea" width={width} height={height}>
+      {[-24, -48, -72].map((db) => (
+        <Line
+          key={db}
+          x1={0}
+          x2={width}
+          y1={y(db)}
+          y2={y(db)}
+          stroke={tokens.line}
+          strokeWidth={1}
+          strokeDasharray="2 5"
+        />
+      ))}
+      <Path d={`${line(after)}L${width} ${base}L0 ${base}Z`} fill={tokens.seaSoft} stroke="none" />
+      <Path d={line(after)} stroke={tokens.sea} strokeWidth={1.8} fill="none" />
+      <Path d={line(before)} stroke={tokens.sand} strokeWidth={1.8} fill="none" />
+      <Line x1={0} x2={width} y1={base} y2={base} stroke={tokens.mute} strokeWidth={1} />
+      {MARKS.map((hz) => (
+        <ChartText key={hz} x={x(hz)} y={height - 4} anchor="middle">
+          {hz < 1000 ? String(hz) : `${hz / 1000}k`}
+        </ChartText>
+      ))}
+    </ChartFrame>
   );
 }

@@ -1,12 +1,11 @@
-import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, G, Line, Path, Text as SvgText } from 'react-native-svg';
+import { G, Line, Path } from 'react-native-svg';
 import type { CurvePicture } from '../../../core/effects/pictures';
+import { ChartFrame, ChartText, Columns, Rows, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
-import { FONT, FONT_STRONG } from '../../../ui/tokens';
-import { Grip, type HandledChartProps } from './Grip';
+import { Grips, HandleDot, type HandledChartProps } from './Grip';
 
 const PAD = 38;
-const RULER = 22;
 const TOP = 14;
 const MARKS = [-80, -60, -50, -40, -30, -20, -10, 0];
 
@@ -15,71 +14,50 @@ export function CurveChart({ picture, width, height, onPull }: HandledChartProps
   const tokens = useTokens();
   const [low, high] = [picture.inDb[0]!, picture.inDb[picture.inDb.length - 1]!];
   const room = width - PAD - 14;
-  const deep = height - TOP - RULER;
+  const deep = height - TOP - RULER_HEIGHT;
   const across = high - low > 60 ? 20 : 10;
   const marks = MARKS.filter((db) => db >= low && db % across === 0);
   const x = (db: number): number => PAD + ((db - low) / (high - low)) * room;
   const y = (db: number): number => TOP + ((high - Math.max(low, Math.min(high, db))) / (high - low)) * deep;
-  const line = picture.inDb
-    .map((db, i) => `${i === 0 ? 'M' : 'L'}${x(db).toFixed(1)} ${y(picture.outDb[i]!).toFixed(1)}`)
-    .join('');
+  const line = linePath(picture.inDb.map((db, i) => ({ x: x(db), y: y(picture.outDb[i]!) })));
   const loudest = picture.outDb[picture.outDb.length - 1]!;
   const minus = (db: number): string => `${Math.round(db * 10) / 10}`.replace('-', '\u2212');
   return (
-    <View style={{ width, height }}>
-      <View
-        role="img"
-        aria-label={`Level out over level in: ${marks.map((db) => `${db} dB in, ${Math.round(picture.outDb[picture.inDb.indexOf(db)] ?? db)} dB out`).join('; ')}.`}
-        style={StyleSheet.absoluteFill}
-      >
-        <Svg width={width} height={height}>
-          {marks.map((db) => (
-            <G key={db}>
-              <Line x1={x(db)} x2={x(db)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-              <Line x1={PAD} x2={width - 14} y1={y(db)} y2={y(db)} stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={x(db)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
-                {db === 0 ? '0 dB in' : minus(db)}
-              </SvgText>
-              <SvgText x={PAD - 6} y={y(db) + 4} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
-                {minus(db)}
-              </SvgText>
-            </G>
-          ))}
-          <Line x1={x(low)} x2={x(high)} y1={y(low)} y2={y(high)} stroke={tokens.sand} strokeWidth={2} />
-          <Path d={`${line}L${x(high)} ${y(low)}L${x(low)} ${y(low)}Z`} fill={tokens.seaSoft} fillOpacity={0.7} />
-          <Path d={line} stroke={tokens.sea} strokeWidth={2.6} fill="none" />
-          <Mark
-            picture={picture}
-            x={x}
-            y={y}
-            width={width}
-            height={height}
-            text={`${picture.mark.name} ${minus(picture.mark.db)} dB · loudest out ${minus(loudest)} dB`}
-          />
-          {picture.handles.map((handle) => (
-            <Circle
-              key={handle.label}
-              cx={x(handle.x)}
-              cy={y(handle.y)}
-              r={8}
-              fill={tokens.card}
-              stroke={tokens.sea}
-              strokeWidth={2.6}
-            />
-          ))}
-        </Svg>
-      </View>
-      {picture.handles.map((handle) => (
-        <Grip
-          key={handle.label}
-          handle={handle}
-          at={{ x: x(handle.x), y: y(handle.y) }}
+    <ChartFrame
+      label={`Level out over level in: ${marks.map((db) => `${db} dB in, ${Math.round(picture.outDb[picture.inDb.indexOf(db)] ?? db)} dB out`).join('; ')}.`}
+      width={width}
+      height={height}
+      over={
+        <Grips
+          handles={picture.handles}
+          at={(handle) => ({ x: x(handle.x), y: y(handle.y) })}
           unitX={(px) => low + ((px - PAD) / room) * (high - low)}
           unitY={(py) => high - ((py - TOP) / deep) * (high - low)}
           onPull={onPull}
         />
+      }
+    >
+      <Columns
+        marks={marks.map((db) => ({ x: x(db), text: db === 0 ? '0 dB in' : minus(db) }))}
+        top={TOP}
+        height={height}
+      />
+      <Rows marks={marks.map((db) => ({ y: y(db), text: minus(db) }))} left={PAD} right={width - 14} />
+      <Line x1={x(low)} x2={x(high)} y1={y(low)} y2={y(high)} stroke={tokens.sand} strokeWidth={2} />
+      <Path d={`${line}L${x(high)} ${y(low)}L${x(low)} ${y(low)}Z`} fill={tokens.seaSoft} fillOpacity={0.7} />
+      <Path d={line} stroke={tokens.sea} strokeWidth={2.6} fill="none" />
+      <Mark
+        picture={picture}
+        x={x}
+        y={y}
+        width={width}
+        height={height}
+        text={`${picture.mark.name} ${minus(picture.mark.db)} dB · loudest out ${minus(loudest)} dB`}
+      />
+      {picture.handles.map((handle) => (
+        <HandleDot key={handle.label} x={x(handle.x)} y={y(handle.y)} />
       ))}
-    </View>
+    </ChartFrame>
   );
 }
 
@@ -99,19 +77,13 @@ function Mark({ picture, x, y, width, height, text }: MarkProps) {
   const lies = name === 'ceiling';
   const place = lies
     ? { x1: PAD, x2: width - 14, y1: y(db), y2: y(db) }
-    : { x1: x(db), x2: x(db), y1: TOP, y2: height - RULER };
+    : { x1: x(db), x2: x(db), y1: TOP, y2: height - RULER_HEIGHT };
   return (
     <G>
       <Line {...place} stroke={tokens.ink} strokeWidth={1.4} strokeDasharray="7 5" />
-      <SvgText
-        x={PAD + 8}
-        y={lies ? Math.max(12, y(db) - 6) : TOP + 12}
-        fontFamily={FONT_STRONG}
-        fontSize={13}
-        fill={tokens.ink}
-      >
+      <ChartText x={PAD + 8} y={lies ? Math.max(12, y(db) - 6) : TOP + 12} strong>
         {text}
-      </SvgText>
+      </ChartText>
     </G>
   );
 }

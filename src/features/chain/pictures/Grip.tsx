@@ -1,7 +1,9 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Handle, Pull } from '../../../core/effects/pictures';
+import { Circle } from 'react-native-svg';
 import { useDrag } from '../../../ui/pointer';
+import { useTokens } from '../../../ui/theme';
 
 /** New values of parameters while a picture is dragged; `done` when it is let go. */
 export type OnPull = (values: Readonly<Record<string, number>>, done: boolean) => void;
@@ -24,8 +26,34 @@ interface GripProps {
   readonly onPull: OnPull;
 }
 
+interface GripsProps extends Pick<GripProps, 'unitX' | 'unitY' | 'onPull'> {
+  readonly handles: readonly Handle[];
+  /** Where a handle is, in pixels. */
+  readonly at: (handle: Handle) => GripProps['at'];
+}
+
+/** What can be dragged in a picture; of two at the same place the last is taken. */
+export function Grips({ handles, at, unitX, unitY, onPull }: GripsProps) {
+  return handles.map((handle) => (
+    <Grip key={handle.label} handle={handle} at={at(handle)} unitX={unitX} unitY={unitY} onPull={onPull} />
+  ));
+}
+
+interface HandleDotProps {
+  readonly x: number;
+  readonly y: number;
+  readonly radius?: number;
+  readonly strokeWidth?: number;
+}
+
+/** A handle as it is drawn. */
+export function HandleDot({ x, y, radius = 8, strokeWidth = 2.6 }: HandleDotProps) {
+  const { card, sea } = useTokens();
+  return <Circle cx={x} cy={y} r={radius} fill={card} stroke={sea} strokeWidth={strokeWidth} />;
+}
+
 /** A place of a picture that can be taken hold of. The rails below do the same for keyboard and screen reader. */
-export function Grip({ handle, at, unitX, unitY, onPull }: GripProps) {
+function Grip({ handle, at, unitX, unitY, onPull }: GripProps) {
   const view = useRef<View>(null);
   const held = useRef<GripProps | null>(null);
   const pull = (dx: number, dy: number, done: boolean): void => {

@@ -1,8 +1,8 @@
-import { View } from 'react-native';
-import Svg, { Circle, G, Line, Path, Text as SvgText } from 'react-native-svg';
+import { Circle, G, Line, Path } from 'react-native-svg';
 import type { ImagePicture } from '../../../core/effects/pictures';
+import { ChartFrame, ChartText } from '../../../ui/ChartFrame';
+import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
-import { FONT } from '../../../ui/tokens';
 
 interface ImageChartProps {
   readonly picture: ImagePicture;
@@ -38,54 +38,46 @@ export function ImageChart({ picture, width, height }: ImageChartProps) {
     y: base - Math.cos((angle * Math.PI) / 3) * reach * share,
   });
   const share = (db: number): number => Math.max(0.06, Math.min(1, (db - FLOOR_DB) / (FULL_DB - FLOOR_DB)));
-  const arc = (part: number): string =>
-    Array.from({ length: 21 }, (_, i) => at(-1 + i / 10, part))
-      .map(({ x, y }, i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`)
-      .join('');
+  const arc = (part: number): string => linePath(Array.from({ length: 21 }, (_, i) => at(-1 + i / 10, part)));
   const rows = NAMES.map((name, i) => ({ name, from: at(i - 1, share(0)), ...heard(picture[name]) }));
   return (
-    <View
-      role="img"
-      aria-label={`What both sides hear: ${rows.map(({ name, angle, db }) => `${name} at ${Math.round(angle * 100)} %, ${Math.round(db)} dB`).join('; ')}.`}
-      style={{ width, height }}
+    <ChartFrame
+      label={`What both sides hear: ${rows.map(({ name, angle, db }) => `${name} at ${Math.round(angle * 100)} %, ${Math.round(db)} dB`).join('; ')}.`}
+      width={width}
+      height={height}
     >
-      <Svg width={width} height={height}>
-        {[0, -12, -24].map((db) => (
-          <Path key={db} d={arc(share(db))} stroke={tokens.line} strokeWidth={1} fill="none" />
-        ))}
-        {rows.map(({ name, from, angle, db }) => {
-          const to = at(angle, share(db));
-          return (
-            <G key={name}>
-              <Line
-                x1={width / 2}
-                y1={base}
-                x2={from.x}
-                y2={from.y}
-                stroke={tokens.sand}
-                strokeWidth={2}
-                strokeDasharray="3 5"
-              />
-              <Line x1={width / 2} y1={base} x2={to.x} y2={to.y} stroke={tokens.sea} strokeWidth={3} />
-              <Circle cx={to.x} cy={to.y} r={9} fill={tokens.seaSoft} stroke={tokens.sea} strokeWidth={2} />
-              <SvgText
-                x={from.x + (name === 'left' ? -26 : name === 'right' ? 26 : 0)}
-                y={name === 'middle' ? from.y - 14 : from.y + 5}
-                textAnchor="middle"
-                fontFamily={FONT}
-                fontSize={12}
-                fill={tokens.mute}
-              >
-                {name}
-              </SvgText>
-            </G>
-          );
-        })}
-        <Circle cx={width / 2} cy={base} r={6} fill={tokens.ink} />
-        <SvgText x={width / 2} y={height - 5} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
-          length is level, rings 12 dB apart
-        </SvgText>
-      </Svg>
-    </View>
+      {[0, -12, -24].map((db) => (
+        <Path key={db} d={arc(share(db))} stroke={tokens.line} strokeWidth={1} fill="none" />
+      ))}
+      {rows.map(({ name, from, angle, db }) => {
+        const to = at(angle, share(db));
+        return (
+          <G key={name}>
+            <Line
+              x1={width / 2}
+              y1={base}
+              x2={from.x}
+              y2={from.y}
+              stroke={tokens.sand}
+              strokeWidth={2}
+              strokeDasharray="3 5"
+            />
+            <Line x1={width / 2} y1={base} x2={to.x} y2={to.y} stroke={tokens.sea} strokeWidth={3} />
+            <Circle cx={to.x} cy={to.y} r={9} fill={tokens.seaSoft} stroke={tokens.sea} strokeWidth={2} />
+            <ChartText
+              x={from.x + (name === 'left' ? -26 : name === 'right' ? 26 : 0)}
+              y={name === 'middle' ? from.y - 14 : from.y + 5}
+              anchor="middle"
+            >
+              {name}
+            </ChartText>
+          </G>
+        );
+      })}
+      <Circle cx={width / 2} cy={base} r={6} fill={tokens.ink} />
+      <ChartText x={width / 2} y={height - 5} anchor="middle">
+        length is level, rings 12 dB apart
+      </ChartText>
+    </ChartFrame>
   );
 }

@@ -1,14 +1,12 @@
-import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, G, Line, Path, Text as SvgText } from 'react-native-svg';
+import { Line, Path } from 'react-native-svg';
 import type { ImpulsePicture } from '../../../core/effects/pictures';
+import { ChartFrame, ChartText, Columns, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { useTokens } from '../../../ui/theme';
-import { FONT, FONT_STRONG } from '../../../ui/tokens';
-import { Grip, type HandledChartProps } from './Grip';
+import { Grips, HandleDot, type HandledChartProps } from './Grip';
 import { sayMark, saySeconds, timeMarks } from './timeAxis';
 
 const PAD = 18;
 const TOP = 26;
-const RULER = 22;
 const FLOOR_DB = -72;
 
 /**
@@ -18,7 +16,7 @@ const FLOOR_DB = -72;
 export function ImpulseChart({ picture, width, height, onPull }: HandledChartProps<ImpulsePicture>) {
   const tokens = useTokens();
   const room = width - 2 * PAD;
-  const half = (height - TOP - RULER) / 2;
+  const half = (height - TOP - RULER_HEIGHT) / 2;
   const middle = TOP + half;
   const x = (at: number): number => PAD + (at / picture.spanSeconds) * room;
   const tall = (db: number): number => Math.max(0, 1 - db / FLOOR_DB) * (half - 2);
@@ -33,75 +31,52 @@ export function ImpulseChart({ picture, width, height, onPull }: HandledChartPro
   const marks = timeMarks(picture.spanSeconds, width > 500 ? 9 : 5);
   const post = (label: string): number => (label === 'Fade' ? TOP : middle);
   return (
-    <View style={{ width, height }}>
-      <View role="img" aria-label={describe(picture)} style={StyleSheet.absoluteFill}>
-        <Svg width={width} height={height}>
-          {marks.map((at) => (
-            <G key={at}>
-              <Line x1={x(at)} x2={x(at)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-              <SvgText
-                x={x(at)}
-                y={height - 6}
-                textAnchor={at === 0 ? 'start' : 'middle'}
-                fontFamily={FONT}
-                fontSize={12}
-                fill={tokens.mute}
-              >
-                {sayMark(at)}
-              </SvgText>
-            </G>
-          ))}
-          <Path
-            d={shape(picture.left, picture.right)}
-            fill="none"
-            stroke={tokens.mute}
-            strokeWidth={1}
-            strokeOpacity={0.7}
-          />
-          <Path
-            d={shape(picture.usedLeft, picture.usedRight)}
-            fill={tokens.seaSoft}
-            stroke={tokens.sea}
-            strokeWidth={1.6}
-          />
-          <Line x1={8} x2={width - 8} y1={middle} y2={middle} stroke={tokens.mute} strokeWidth={1} />
-          <Path
-            d={`M${x(picture.fadeSeconds)} ${TOP}L${x(picture.toSeconds)} ${middle}`}
-            stroke={tokens.ink}
-            strokeWidth={1.4}
-            strokeDasharray="4 3"
-            fill="none"
-          />
-          {[picture.fromSeconds, picture.toSeconds].map((at, i) => (
-            <Line key={i} x1={x(at)} x2={x(at)} y1={TOP} y2={height - RULER} stroke={tokens.ink} strokeWidth={1.4} />
-          ))}
-          {picture.handles.map(({ label, x: at }) => (
-            <Circle
-              key={label}
-              cx={x(at)}
-              cy={post(label)}
-              r={7}
-              fill={tokens.card}
-              stroke={tokens.sea}
-              strokeWidth={2.4}
-            />
-          ))}
-          <SvgText x={width - 10} y={16} textAnchor="end" fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>
-            {headline(picture)}
-          </SvgText>
-        </Svg>
-      </View>
-      {picture.handles.map((handle) => (
-        <Grip
-          key={handle.label}
-          handle={handle}
-          at={{ x: x(handle.x), y: post(handle.label) }}
+    <ChartFrame
+      label={describe(picture)}
+      width={width}
+      height={height}
+      over={
+        <Grips
+          handles={picture.handles}
+          at={(handle) => ({ x: x(handle.x), y: post(handle.label) })}
           unitX={(px) => ((px - PAD) / room) * picture.spanSeconds}
           unitY={(py) => py}
           onPull={onPull}
         />
+      }
+    >
+      <Columns marks={marks.map((at) => ({ x: x(at), text: sayMark(at) }))} top={TOP} height={height} startsAtEdge />
+      <Path
+        d={shape(picture.left, picture.right)}
+        fill="none"
+        stroke={tokens.mute}
+        strokeWidth={1}
+        strokeOpacity={0.7}
+      />
+      <Path
+        d={shape(picture.usedLeft, picture.usedRight)}
+        fill={tokens.seaSoft}
+        stroke={tokens.sea}
+        strokeWidth={1.6}
+      />
+      <Line x1={8} x2={width - 8} y1={middle} y2={middle} stroke={tokens.mute} strokeWidth={1} />
+      <Path
+        d={`M${x(picture.fadeSeconds)} ${TOP}L${x(picture.toSeconds)} ${middle}`}
+        stroke={tokens.ink}
+        strokeWidth={1.4}
+        strokeDasharray="4 3"
+        fill="none"
+      />
+      {[picture.fromSeconds, picture.toSeconds].map((at, i) => (
+        <Line key={i} x1={x(at)} x2={x(at)} y1={TOP} y2={height - RULER_HEIGHT} stroke={tokens.ink} strokeWidth={1.4} />
       ))}
-    </View>
+      {picture.handles.map(({ label, x: at }) => (
+        <HandleDot key={label} x={x(at)} y={post(label)} radius={7} strokeWidth={2.4} />
+      ))}
+      <ChartText x={width - 10} y={16} anchor="end" strong>
+        {headline(picture)}
+      </ChartText>
+    </ChartFrame>
   );
 }
 

@@ -1,12 +1,10 @@
-import { View } from 'react-native';
-import Svg, { Circle, G, Line, Text as SvgText } from 'react-native-svg';
+import { Circle, G, Line } from 'react-native-svg';
 import type { PartialsPicture } from '../../../core/effects/pictures';
 import { formatHz } from '../../../core/params/format';
+import { ChartFrame, ChartText, Columns, Rows, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { useTokens } from '../../../ui/theme';
-import { FONT } from '../../../ui/tokens';
 
 const PAD = 34;
-const RULER = 22;
 const TOP = 24;
 const LOW_HZ = 40;
 const HIGH_HZ = 20_000;
@@ -26,61 +24,47 @@ export function PartialsChart({ picture, width, height }: PartialsChartProps) {
   const x = (hz: number): number =>
     PAD +
     (Math.log(Math.min(HIGH_HZ, Math.max(LOW_HZ, hz)) / LOW_HZ) / Math.log(HIGH_HZ / LOW_HZ)) * (width - PAD - 14);
-  const y = (db: number): number => TOP + (Math.min(0, Math.max(FLOOR_DB, db)) / FLOOR_DB) * (height - TOP - RULER);
+  const y = (db: number): number =>
+    TOP + (Math.min(0, Math.max(FLOOR_DB, db)) / FLOOR_DB) * (height - TOP - RULER_HEIGHT);
   const loudest = [...picture.after]
     .sort((a, b) => b.db - a.db)
     .slice(0, 3)
     .sort((a, b) => a.hz - b.hz);
   return (
-    <View
-      role="img"
-      aria-label={`What becomes of ${picture.test}: ${picture.after.length} tones; the strongest at ${loudest.map(({ hz, db }) => `${formatHz(hz)}, ${Math.round(db)} dB`).join('; ') || 'none'}.`}
-      style={{ width, height }}
+    <ChartFrame
+      label={`What becomes of ${picture.test}: ${picture.after.length} tones; the strongest at ${loudest.map(({ hz, db }) => `${formatHz(hz)}, ${Math.round(db)} dB`).join('; ') || 'none'}.`}
+      width={width}
+      height={height}
     >
-      <Svg width={width} height={height}>
-        {(width < 500 ? MARKS_NARROW : MARKS).map((hz) => (
-          <G key={hz}>
-            <Line x1={x(hz)} x2={x(hz)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-            <SvgText x={x(hz)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
-              {formatHz(hz)}
-            </SvgText>
-          </G>
-        ))}
-        {[0, -24, -48].map((db) => (
-          <G key={db}>
-            <Line x1={PAD} x2={width - 14} y1={y(db)} y2={y(db)} stroke={tokens.line} strokeWidth={1} />
-            <SvgText x={PAD - 5} y={y(db) + 4} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
-              {`${db}`.replace('-', '\u2212')}
-            </SvgText>
-          </G>
-        ))}
-        {picture.before.map(({ hz, db }) => (
-          <Line
-            key={`before ${hz}`}
-            x1={x(hz)}
-            x2={x(hz)}
-            y1={y(FLOOR_DB)}
-            y2={y(db)}
-            stroke={tokens.sand}
-            strokeOpacity={0.55}
-            strokeWidth={7}
-          />
-        ))}
-        {picture.after.map(({ hz, db }) => (
-          <G key={`after ${hz}`}>
-            <Line x1={x(hz)} x2={x(hz)} y1={y(FLOOR_DB)} y2={y(db)} stroke={tokens.sea} strokeWidth={2} />
-            <Circle cx={x(hz)} cy={y(db)} r={3.4} fill={tokens.sea} />
-          </G>
-        ))}
-        <SvgText
-          x={width - 16}
-          y={14}
-          textAnchor="end"
-          fontFamily={FONT}
-          fontSize={12}
-          fill={tokens.mute}
-        >{`${picture.test}: sand in, water out, dB`}</SvgText>
-      </Svg>
-    </View>
+      <Columns
+        marks={(width < 500 ? MARKS_NARROW : MARKS).map((hz) => ({ x: x(hz), text: formatHz(hz) }))}
+        top={TOP}
+        height={height}
+      />
+      <Rows
+        marks={[0, -24, -48].map((db) => ({ y: y(db), text: `${db}`.replace('-', '\u2212') }))}
+        left={PAD}
+        right={width - 14}
+      />
+      {picture.before.map(({ hz, db }) => (
+        <Line
+          key={`before ${hz}`}
+          x1={x(hz)}
+          x2={x(hz)}
+          y1={y(FLOOR_DB)}
+          y2={y(db)}
+          stroke={tokens.sand}
+          strokeOpacity={0.55}
+          strokeWidth={7}
+        />
+      ))}
+      {picture.after.map(({ hz, db }) => (
+        <G key={`after ${hz}`}>
+          <Line x1={x(hz)} x2={x(hz)} y1={y(FLOOR_DB)} y2={y(db)} stroke={tokens.sea} strokeWidth={2} />
+          <Circle cx={x(hz)} cy={y(db)} r={3.4} fill={tokens.sea} />
+        </G>
+      ))}
+      <ChartText x={width - 16} y={14} anchor="end">{`${picture.test}: sand in, water out, dB`}</ChartText>
+    </ChartFrame>
   );
 }

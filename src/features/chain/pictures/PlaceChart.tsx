@@ -1,10 +1,11 @@
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, G, Line, Path, Text as SvgText } from 'react-native-svg';
+import { Circle, G, Line, Path } from 'react-native-svg';
 import type { PlacePicture } from '../../../core/effects/pictures';
 import { useDrag, type Drag } from '../../../ui/pointer';
+import { ChartFrame, ChartText } from '../../../ui/ChartFrame';
+import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
-import { FONT, FONT_STRONG } from '../../../ui/tokens';
 import type { OnPull } from './Grip';
 
 interface PlaceChartProps {
@@ -65,65 +66,45 @@ export function PlaceChart({ picture, width, height, drawing, onPull }: PlaceCha
     },
     'none',
   );
-  const path = (spots: readonly Spot[]): string =>
-    spots
-      .map(at)
-      .map(({ x, y }, i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`)
-      .join('');
+  const path = (spots: readonly Spot[]): string => linePath(spots.map(at));
   const spot = at(picture.at);
   const ear = at({ x: 0, y: 0 });
   return (
-    <View style={{ width, height }}>
-      <View role="img" aria-label={describe(picture)} style={StyleSheet.absoluteFill}>
-        <Svg width={width} height={height}>
-          {RINGS.filter((ring) => ring <= reach).map((ring) => (
-            <G key={ring}>
-              <Circle
-                cx={ear.x}
-                cy={ear.y}
-                r={Math.sqrt(ring) * scale}
-                fill="none"
-                stroke={tokens.line}
-                strokeWidth={1}
-              />
-              <SvgText
-                x={ear.x + Math.sqrt(ring) * scale * 0.71 + 2}
-                y={ear.y + Math.sqrt(ring) * scale * 0.71 + 10}
-                fontFamily={FONT}
-                fontSize={12}
-                fill={tokens.mute}
-              >{`${ring} m`}</SvgText>
-            </G>
-          ))}
-          <Path d={path(picture.path)} stroke={tokens.sea} strokeWidth={1.8} strokeDasharray="5 4" fill="none" />
-          <Path d={path(stroke)} stroke={tokens.sea} strokeWidth={3} fill="none" />
-          <Line x1={ear.x} y1={ear.y} x2={spot.x} y2={spot.y} stroke={tokens.sea} strokeWidth={1} />
-          <Circle cx={ear.x} cy={ear.y} r={10} fill={tokens.card} stroke={tokens.ink} strokeWidth={2} />
-          <Path d={`M${ear.x - 4} ${ear.y - 9}L${ear.x} ${ear.y - 16}L${ear.x + 4} ${ear.y - 9}`} fill={tokens.ink} />
-          <Circle cx={spot.x} cy={spot.y} r={12} fill={tokens.seaSoft} stroke={tokens.sea} strokeWidth={3} />
-          <SvgText
-            x={12}
-            y={20}
-            fontFamily={FONT_STRONG}
-            fontSize={13}
-            fill={tokens.ink}
-          >{`${(Math.abs(picture.itdMs) * 1000).toFixed(0)} µs · ${Math.abs(picture.ildDb).toFixed(1)} dB`}</SvgText>
-          <SvgText x={12} y={36} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
-            {Math.abs(picture.ildDb) < 0.05
-              ? 'both ears alike'
-              : picture.ildDb > 0
-                ? 'right ear first'
-                : 'left ear first'}
-          </SvgText>
-          {drawing ? (
-            <SvgText x={12} y={height - 10} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
-              draw a path
-            </SvgText>
-          ) : null}
-        </Svg>
-      </View>
-      <View ref={view} aria-hidden style={[StyleSheet.absoluteFill, styles.touch]} />
-    </View>
+    <ChartFrame
+      label={describe(picture)}
+      width={width}
+      height={height}
+      over={<View ref={view} aria-hidden style={[StyleSheet.absoluteFill, styles.touch]} />}
+    >
+      {RINGS.filter((ring) => ring <= reach).map((ring) => (
+        <G key={ring}>
+          <Circle cx={ear.x} cy={ear.y} r={Math.sqrt(ring) * scale} fill="none" stroke={tokens.line} strokeWidth={1} />
+          <ChartText
+            x={ear.x + Math.sqrt(ring) * scale * 0.71 + 2}
+            y={ear.y + Math.sqrt(ring) * scale * 0.71 + 10}
+          >{`${ring} m`}</ChartText>
+        </G>
+      ))}
+      <Path d={path(picture.path)} stroke={tokens.sea} strokeWidth={1.8} strokeDasharray="5 4" fill="none" />
+      <Path d={path(stroke)} stroke={tokens.sea} strokeWidth={3} fill="none" />
+      <Line x1={ear.x} y1={ear.y} x2={spot.x} y2={spot.y} stroke={tokens.sea} strokeWidth={1} />
+      <Circle cx={ear.x} cy={ear.y} r={10} fill={tokens.card} stroke={tokens.ink} strokeWidth={2} />
+      <Path d={`M${ear.x - 4} ${ear.y - 9}L${ear.x} ${ear.y - 16}L${ear.x + 4} ${ear.y - 9}`} fill={tokens.ink} />
+      <Circle cx={spot.x} cy={spot.y} r={12} fill={tokens.seaSoft} stroke={tokens.sea} strokeWidth={3} />
+      <ChartText
+        x={12}
+        y={20}
+        strong
+      >{`${(Math.abs(picture.itdMs) * 1000).toFixed(0)} µs · ${Math.abs(picture.ildDb).toFixed(1)} dB`}</ChartText>
+      <ChartText x={12} y={36}>
+        {Math.abs(picture.ildDb) < 0.05 ? 'both ears alike' : picture.ildDb > 0 ? 'right ear first' : 'left ear first'}
+      </ChartText>
+      {drawing ? (
+        <ChartText x={12} y={height - 10}>
+          draw a path
+        </ChartText>
+      ) : null}
+    </ChartFrame>
   );
 }
 

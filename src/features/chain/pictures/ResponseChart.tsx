@@ -1,14 +1,13 @@
-import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, G, Line, Path, Text as SvgText } from 'react-native-svg';
+import { G, Line, Path } from 'react-native-svg';
 import type { ResponsePicture } from '../../../core/effects/pictures';
 import { formatHz } from '../../../core/params/format';
+import { ChartFrame, ChartText, Columns, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
-import { FONT } from '../../../ui/tokens';
-import { Grip, type OnPull } from './Grip';
+import { Grips, HandleDot, type OnPull } from './Grip';
 import { MovingCurves } from './MovingCurves';
 
 const PAD = 16;
-const RULER = 22;
 const TOP = 10;
 const MARKS = [50, 100, 200, 500, 1000, 2000, 5000, 10_000];
 const MARKS_NARROW = [100, 500, 2000, 10_000];
@@ -28,107 +27,88 @@ interface ResponseChartProps {
 export function ResponseChart({ picture, width, height, playing, onPull }: ResponseChartProps) {
   const tokens = useTokens();
   const room = width - 2 * PAD;
-  const deep = height - TOP - RULER;
+  const deep = height - TOP - RULER_HEIGHT;
   const { top, bottom } = span(picture);
   const x = (hz: number): number => PAD + (Math.log(hz / LOW_HZ) / Math.log(HIGH_HZ / LOW_HZ)) * room;
   const y = (db: number): number => TOP + ((top - Math.min(top, Math.max(bottom, db))) / (top - bottom)) * deep;
   const line = (levels: readonly number[]): string =>
-    levels.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(picture.hz[i]!).toFixed(1)} ${y(db).toFixed(1)}`).join('');
+    linePath(levels.map((db, i) => ({ x: x(picture.hz[i]!), y: y(db) })));
   const floor = `L${x(HIGH_HZ)} ${y(bottom)}L${x(LOW_HZ)} ${y(bottom)}Z`;
   const { sweep } = picture;
   const levels = [12, 0, -12, -24, -36].filter((db) => db <= top && db >= bottom);
   return (
-    <View style={{ width, height }}>
-      {sweep ? (
-        <MovingCurves
-          picture={picture}
-          sweep={sweep}
-          width={width}
-          height={height}
-          line={line}
-          floor={floor}
-          octave={room / Math.log2(HIGH_HZ / LOW_HZ)}
-          playing={playing}
-        />
-      ) : null}
-      <View role="img" aria-label={describe(picture)} style={StyleSheet.absoluteFill}>
-        <Svg width={width} height={height}>
-          {(width < 500 ? MARKS_NARROW : MARKS).map((hz) => (
-            <G key={hz}>
-              <Line x1={x(hz)} x2={x(hz)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={x(hz)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
-                {formatHz(hz)}
-              </SvgText>
-            </G>
-          ))}
-          {sweep ? null : <Path d={`${line(picture.left)}${floor}`} fill={tokens.seaSoft} fillOpacity={0.75} />}
-          {levels.map((db) => (
-            <G key={db}>
-              <Line
-                x1={PAD}
-                x2={width - PAD}
-                y1={y(db)}
-                y2={y(db)}
-                stroke={db === 0 ? tokens.sand : tokens.line}
-                strokeWidth={db === 0 ? 2 : 1}
-              />
-              <SvgText
-                x={width - PAD}
-                y={y(db) - 4}
-                textAnchor="end"
-                fontFamily={FONT}
-                fontSize={12}
-                fill={tokens.mute}
-              >
-                {`${db > 0 ? '+' : ''}${db}`.replace('-', '\u2212')}
-              </SvgText>
-            </G>
-          ))}
-          {sweep ? null : <StillCurves picture={picture} line={line} />}
-          {picture.handles.map((handle) => (
-            <Circle
-              key={handle.label}
-              cx={x(handle.x)}
-              cy={y(handle.y)}
-              r={8}
-              fill={tokens.card}
-              stroke={tokens.sea}
-              strokeWidth={2.6}
-            />
-          ))}
-          {picture.handles.length > 1
-            ? picture.handles.map((handle) => (
-                <SvgText
-                  key={handle.label}
-                  x={x(handle.x)}
-                  y={handle.pullY ? y(handle.y) - 13 : y(handle.y) + 22}
-                  textAnchor="middle"
-                  fontFamily={FONT}
-                  fontSize={12}
-                  fill={tokens.ink}
-                >
-                  {handle.label}
-                </SvgText>
-              ))
-            : null}
-          {(picture.right ?? sweep?.right) ? (
-            <SvgText x={PAD + 4} y={TOP + 12} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
-              left, dashed right
-            </SvgText>
-          ) : null}
-        </Svg>
-      </View>
-      {picture.handles.map((handle) => (
-        <Grip
-          key={handle.label}
-          handle={handle}
-          at={{ x: x(handle.x), y: y(handle.y) }}
+    <ChartFrame
+      label={describe(picture)}
+      width={width}
+      height={height}
+      behind={
+        sweep ? (
+          <MovingCurves
+            picture={picture}
+            sweep={sweep}
+            width={width}
+            height={height}
+            line={line}
+            floor={floor}
+            octave={room / Math.log2(HIGH_HZ / LOW_HZ)}
+            playing={playing}
+          />
+        ) : null
+      }
+      over={
+        <Grips
+          handles={picture.handles}
+          at={(handle) => ({ x: x(handle.x), y: y(handle.y) })}
           unitX={(px) => LOW_HZ * Math.pow(HIGH_HZ / LOW_HZ, (px - PAD) / room)}
           unitY={(py) => top - ((py - TOP) / deep) * (top - bottom)}
           onPull={onPull}
         />
+      }
+    >
+      <Columns
+        marks={(width < 500 ? MARKS_NARROW : MARKS).map((hz) => ({ x: x(hz), text: formatHz(hz) }))}
+        top={TOP}
+        height={height}
+      />
+      {sweep ? null : <Path d={`${line(picture.left)}${floor}`} fill={tokens.seaSoft} fillOpacity={0.75} />}
+      {levels.map((db) => (
+        <G key={db}>
+          <Line
+            x1={PAD}
+            x2={width - PAD}
+            y1={y(db)}
+            y2={y(db)}
+            stroke={db === 0 ? tokens.sand : tokens.line}
+            strokeWidth={db === 0 ? 2 : 1}
+          />
+          <ChartText x={width - PAD} y={y(db) - 4} anchor="end">
+            {`${db > 0 ? '+' : ''}${db}`.replace('-', '\u2212')}
+          </ChartText>
+        </G>
       ))}
-    </View>
+      {sweep ? null : <StillCurves picture={picture} line={line} />}
+      {picture.handles.map((handle) => (
+        <HandleDot key={handle.label} x={x(handle.x)} y={y(handle.y)} />
+      ))}
+      {picture.handles.length > 1
+        ? picture.handles.map((handle) => (
+            <ChartText
+              key={handle.label}
+              x={x(handle.x)}
+              y={handle.pullY ? y(handle.y) - 13 : y(handle.y) + 22}
+              anchor="middle"
+              tone="ink"
+            >
+              {handle.label}
+            </ChartText>
+          ))
+        : null}
+      {(picture.right ?? sweep?.right) ? (
+        <ChartText x={PAD + 4} y={TOP + 12}>
+          left, dashed right
+        </ChartText>
+      ) : null}
+    </ChartFrame>
   );
 }
 

@@ -1,9 +1,8 @@
-import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
+import { Circle, G, Line, Path, Rect } from 'react-native-svg';
 import type { RoomPicture } from '../../../core/effects/pictures';
+import { ChartFrame, ChartText } from '../../../ui/ChartFrame';
 import { useTokens } from '../../../ui/theme';
-import { FONT, FONT_STRONG } from '../../../ui/tokens';
-import { Grip, type HandledChartProps } from './Grip';
+import { Grips, HandleDot, type HandledChartProps } from './Grip';
 
 const PAD = 26;
 
@@ -18,96 +17,74 @@ export function RoomChart({ picture, width, height, onPull }: HandledChartProps<
   const { source, listener } = picture;
   const seconds = (octave: number): string => `${picture.decays[octave]!.toFixed(2)} s`;
   return (
-    <View style={{ width, height }}>
-      <View role="img" aria-label={describe(picture)} style={StyleSheet.absoluteFill}>
-        <Svg width={width} height={height}>
-          <Rect
-            x={x(0)}
-            y={y(0)}
-            width={picture.width * scale}
-            height={picture.depth * scale}
-            fill={tokens.paper}
-            stroke={tokens.ink}
-            strokeWidth={2.5}
-          />
-          {picture.firsts.map((first, i) => (
-            <G key={i}>
-              <Path
-                d={`M${x(source.x)} ${y(source.y)}L${x(first.x)} ${y(first.y)}L${x(listener.x)} ${y(listener.y)}`}
-                stroke={tokens.sea}
-                strokeWidth={1.4}
-                strokeDasharray="5 4"
-                fill="none"
-              />
-            </G>
-          ))}
-          <Line
-            x1={x(source.x)}
-            y1={y(source.y)}
-            x2={x(listener.x)}
-            y2={y(listener.y)}
-            stroke={tokens.sand}
-            strokeWidth={2.4}
-          />
-          <Circle cx={x(source.x)} cy={y(source.y)} r={8} fill={tokens.sand} stroke={tokens.ink} strokeWidth={1} />
-          <Circle cx={x(listener.x)} cy={y(listener.y)} r={8} fill={tokens.card} stroke={tokens.ink} strokeWidth={2} />
-          {picture.handles.slice(0, 2).map((handle) => (
-            <Circle
-              key={handle.label}
-              cx={x(handle.x)}
-              cy={y(handle.y)}
-              r={7}
-              fill={tokens.card}
-              stroke={tokens.sea}
-              strokeWidth={2.4}
-            />
-          ))}
-          <SvgText
-            x={width - 12}
-            y={22}
-            textAnchor="end"
-            fontFamily={FONT_STRONG}
-            fontSize={13}
-            fill={tokens.ink}
-          >{`${picture.width.toFixed(1)} × ${picture.depth.toFixed(1)} × ${picture.height.toFixed(1)} m`}</SvgText>
-          {(
-            [
-              ['125 Hz', 0],
-              ['1 kHz', 3],
-              ['4 kHz', 5],
-            ] as const
-          ).map(([name, octave], i) => (
-            <SvgText
-              key={name}
-              x={width - 12}
-              y={44 + 18 * i}
-              textAnchor="end"
-              fontFamily={FONT}
-              fontSize={12}
-              fill={tokens.mute}
-            >{`${name}  ${seconds(octave)}`}</SvgText>
-          ))}
-          <SvgText
-            x={width - 12}
-            y={106}
-            textAnchor="end"
-            fontFamily={FONT}
-            fontSize={12}
-            fill={tokens.mute}
-          >{`first after ${Math.min(...picture.firsts.map(({ ms }) => ms)).toFixed(1)} ms`}</SvgText>
-        </Svg>
-      </View>
-      {picture.handles.map((handle) => (
-        <Grip
-          key={handle.label}
-          handle={handle}
-          at={{ x: x(handle.x), y: y(handle.y) }}
+    <ChartFrame
+      label={describe(picture)}
+      width={width}
+      height={height}
+      over={
+        <Grips
+          handles={picture.handles}
+          at={(handle) => ({ x: x(handle.x), y: y(handle.y) })}
           unitX={(px) => (px - left) / scale}
           unitY={(py) => (py - top) / scale}
           onPull={onPull}
         />
+      }
+    >
+      <Rect
+        x={x(0)}
+        y={y(0)}
+        width={picture.width * scale}
+        height={picture.depth * scale}
+        fill={tokens.paper}
+        stroke={tokens.ink}
+        strokeWidth={2.5}
+      />
+      {picture.firsts.map((first, i) => (
+        <G key={i}>
+          <Path
+            d={`M${x(source.x)} ${y(source.y)}L${x(first.x)} ${y(first.y)}L${x(listener.x)} ${y(listener.y)}`}
+            stroke={tokens.sea}
+            strokeWidth={1.4}
+            strokeDasharray="5 4"
+            fill="none"
+          />
+        </G>
       ))}
-    </View>
+      <Line
+        x1={x(source.x)}
+        y1={y(source.y)}
+        x2={x(listener.x)}
+        y2={y(listener.y)}
+        stroke={tokens.sand}
+        strokeWidth={2.4}
+      />
+      <Circle cx={x(source.x)} cy={y(source.y)} r={8} fill={tokens.sand} stroke={tokens.ink} strokeWidth={1} />
+      <Circle cx={x(listener.x)} cy={y(listener.y)} r={8} fill={tokens.card} stroke={tokens.ink} strokeWidth={2} />
+      {picture.handles.slice(0, 2).map((handle) => (
+        <HandleDot key={handle.label} x={x(handle.x)} y={y(handle.y)} radius={7} strokeWidth={2.4} />
+      ))}
+      <ChartText
+        x={width - 12}
+        y={22}
+        anchor="end"
+        strong
+      >{`${picture.width.toFixed(1)} × ${picture.depth.toFixed(1)} × ${picture.height.toFixed(1)} m`}</ChartText>
+      {(
+        [
+          ['125 Hz', 0],
+          ['1 kHz', 3],
+          ['4 kHz', 5],
+        ] as const
+      ).map(([name, octave], i) => (
+        <ChartText key={name} x={width - 12} y={44 + 18 * i} anchor="end">{`${name}  ${seconds(octave)}`}</ChartText>
+      ))}
+      <ChartText
+        x={width - 12}
+        y={106}
+        anchor="end"
+      >{`first after ${Math.min(...picture.firsts.map(({ ms }) => ms)).toFixed(1)} ms`}</ChartText>
+    </ChartFrame>
   );
 }
 

@@ -1,8 +1,8 @@
-import { View } from 'react-native';
-import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
+import { Line, Path } from 'react-native-svg';
 import type { WavePicture } from '../../../core/effects/pictures';
+import { ChartFrame, ChartText } from '../../../ui/ChartFrame';
+import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
-import { FONT } from '../../../ui/tokens';
 import { saySeconds } from './timeAxis';
 
 const PAD = 14;
@@ -22,28 +22,18 @@ export function WaveChart({ picture, width, height }: WaveChartProps) {
   const half = (height - TOP - BOTTOM) / 2;
   const x = (i: number): number => PAD + (i / (picture.before.length - 1)) * (width - 2 * PAD);
   const y = (value: number): number => middle - Math.max(-1, Math.min(1, value)) * half;
-  const path = (wave: readonly number[]): string =>
-    wave.map((value, i) => `${i === 0 ? 'M' : 'L'}${x(i).toFixed(1)} ${y(value).toFixed(1)}`).join('');
+  const path = (wave: readonly number[]): string => linePath(wave.map((value, i) => ({ x: x(i), y: y(value) })));
   const heights = new Set(picture.after.map((value) => value.toFixed(2))).size;
   return (
-    <View
-      role="img"
-      aria-label={`${picture.test} over ${saySeconds(picture.spanSeconds)}: about ${heights} different heights come out, up to ${Math.max(...picture.after).toFixed(2)}.`}
-      style={{ width, height }}
+    <ChartFrame
+      label={`${picture.test} over ${saySeconds(picture.spanSeconds)}: about ${heights} different heights come out, up to ${Math.max(...picture.after).toFixed(2)}.`}
+      width={width}
+      height={height}
     >
-      <Svg width={width} height={height}>
-        <Line x1={PAD} x2={width - PAD} y1={middle} y2={middle} stroke={tokens.line} strokeWidth={1} />
-        <Path d={path(picture.before)} stroke={tokens.sand} strokeWidth={2} fill="none" />
-        <Path d={path(picture.after)} stroke={tokens.sea} strokeWidth={2.4} fill="none" />
-        <SvgText
-          x={width - PAD}
-          y={14}
-          textAnchor="end"
-          fontFamily={FONT}
-          fontSize={12}
-          fill={tokens.mute}
-        >{`${picture.test}: sand in, water out`}</SvgText>
-      </Svg>
-    </View>
+      <Line x1={PAD} x2={width - PAD} y1={middle} y2={middle} stroke={tokens.line} strokeWidth={1} />
+      <Path d={path(picture.before)} stroke={tokens.sand} strokeWidth={2} fill="none" />
+      <Path d={path(picture.after)} stroke={tokens.sea} strokeWidth={2.4} fill="none" />
+      <ChartText x={width - PAD} y={14} anchor="end">{`${picture.test}: sand in, water out`}</ChartText>
+    </ChartFrame>
   );
 }
