@@ -22,16 +22,16 @@ const CONTEXT = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
 beforeEach(() => openPiece());
 
 describe('what is written to files', () => {
-  const ask = (choose: () => void): ExportOrder => {
+  const ask = async (choose: () => void): Promise<ExportOrder> => {
     const onStart = jest.fn<void, [ExportOrder]>();
     render(<ExportForm onStart={onStart} />);
     choose();
-    press('button', 'Start writing');
+    await pressed('button', 'Start writing');
     return onStart.mock.calls[0]![0];
   };
 
-  test('the whole piece as it stands, unless something else is chosen', () => {
-    expect(ask(() => undefined)).toEqual({
+  test('the whole piece as it stands, unless something else is chosen', async () => {
+    expect(await ask(() => undefined)).toEqual({
       piece: 'scene',
       what: 'mix',
       fromBeat: 0,
@@ -43,16 +43,16 @@ describe('what is written to files', () => {
     });
   });
 
-  test('a chosen stretch as FLAC at a loudness, cut at its end', () => {
+  test('a chosen stretch as FLAC at a loudness, cut at its end', async () => {
     useView.setState({ range: { start: 4, end: 12 } });
-    const order = ask(() => {
+    const order = await ask(() => {
       for (const name of ['Write the chosen stretch', 'Cut at the end', 'As 24-bit FLAC', /Loudness .16 LUFS/])
         press('radio', name);
     });
     expect(order).toMatchObject({ what: 'mix', fromBeat: 4, toBeat: 12, tail: 'none', format: 'flac24', lufs: -16 });
   });
 
-  test('prints, without those that were left out; what there is not cannot be chosen', () => {
+  test('prints, without those that were left out; what there is not cannot be chosen', async () => {
     const print = (id: string) => ({
       id,
       name: `Print ${id}`,
@@ -73,7 +73,7 @@ describe('what is written to files', () => {
     });
     openPiece((piece) => ({ ...piece, prints: [print('p'), print('q')] }));
     expect(
-      ask(() => {
+      await ask(() => {
         press('radio', 'Write prints');
         press('switch', 'Write Print p');
       }),

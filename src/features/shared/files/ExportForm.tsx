@@ -1,22 +1,36 @@
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm, useWatch } from 'react-hook-form';
 import { ScrollView, StyleSheet } from 'react-native';
-import { EXPORT_FORMATS, NORMAL_CEILING_DB, type ExportFormat, type ExportOrder } from '../../../core/files/order';
+import { EXPORT_FORMATS, NORMAL_CEILING_DB, type ExportOrder } from '../../../core/files/order';
 import { useView } from '../../../data/view';
-import { ChipGroup } from '../../../ui/ChipGroup';
 import { Button } from '../../../ui/Button';
-import { Chip } from '../../../ui/Chip';
+import { OmittingField, RadioField } from '../../../ui/FormChips';
 import { Text } from '../../../ui/Text';
-import { FORMAT_NAMES } from './exportText';
 import { usePiece } from '../../studio/StudioProvider';
-import { RadioChips } from '../../../ui/RadioChips';
+import { canWrite, EXPORT_DEFAULTS, exportFormSchema, exportOrderOf } from './exportOrder';
+import { FORMAT_NAMES } from './exportText';
 
-const LOUDNESS: readonly { readonly lufs: number | null; readonly text: string }[] = [
-  { lufs: null, text: 'as it is' },
-  { lufs: -14, text: '−14 LUFS' },
-  { lufs: -16, text: '−16 LUFS' },
-  { lufs: -23, text: '−23 LUFS' },
-];
-type What = 'mix' | 'stretch' | 'stems' | 'prints';
+const WHAT = [
+  { value: 'mix', text: 'the whole piece' },
+  { value: 'stretch', text: 'the chosen stretch' },
+  { value: 'stems', text: 'a file for each track' },
+  { value: 'prints', text: 'prints' },
+] as const;
+const ENDS = [
+  { value: 'silent', text: 'rings until silent', label: 'Ring until silent' },
+  { value: 'none', text: 'cut at the end', label: 'Cut at the end' },
+] as const;
+const FORMATS = EXPORT_FORMATS.map((value) => ({
+  value,
+  text: FORMAT_NAMES[value],
+  label: `As ${FORMAT_NAMES[value]}`,
+}));
+const LOUDNESS = [
+  { value: null, text: 'as it is' },
+  { value: -14, text: '−14 LUFS' },
+  { value: -16, text: '−16 LUFS' },
+  { value: -23, text: '−23 LUFS' },
+].map((one) => ({ ...one, label: `Loudness ${one.text}` }));
 
 interface ExportFormProps {
   readonly onStart: (order: ExportOrder) => void;
@@ -26,111 +40,48 @@ interface ExportFormProps {
 export function ExportForm({ onStart }: ExportFormProps) {
   const piece = usePiece();
   const range = useView((view) => view.range);
-  const [wanted, setWhat] = useState<What>('mix');
-  const [format, setFormat] = useState<ExportFormat>('wav24');
-  const [tail, setTail] = useState<'silent' | 'none'>('silent');
-  const [lufs, setLufs] = useState<number | null>(null);
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const offered: readonly { readonly id: What; readonly text: string; readonly there: boolean }[] = [
-    { id: 'mix', text: 'the whole piece', there: true },
-    { id: 'stretch', text: 'the chosen stretch', there: range !== null },
-    { id: 'stems', text: 'a file for each track', there: piece.tracks.length > 0 },
-    { id: 'prints', text: 'prints', there: piece.prints.length > 0 },
-  ];
-  const what = offered.find(({ id, there }) => id === wanted && there) ? wanted : 'mix';
-  const prints = piece.prints.filter(({ id }) => !left.has(id)).map(({ id }) => id);
-  const start = (): void => {
-    const part = (what === 'stretch' || what === 'stems') && range ? range : { start: 0, end: piece.lengthBeats };
-    onStart({
-      piece: piece.id,
-      what: what === 'stretch' ? 'mix' : what,
-      fromBeat: part.start,
-      toBeat: part.end,
-      tail,
-      format,
-      lufs,
-      prints: what === 'prints' ? prints : [],
-    });
-  };
+  const { control, handleSubmit } = useForm({
+    resolver: zodResolver(exportFormSchema),
+    defaultValues: EXPORT_DEFAULTS,
+  });
+  const values = { ...EXPORT_DEFAULTS, ...useWatch({ control }) };
+  const what = canWrite(values.what, piece, range) ? values.what : 'mix';
+  const start = handleSubmit((chosen) => {
+    const order = exportOrderOf(piece, range, chosen);
+    if (order) onStart(order);
+  });
   return (
     <>
       <ScrollView style={styles.body}>
-        <RadioChips
+        <RadioField
+          control={control}
+          field="what"
           name="What is written"
           tone="sea"
-          options={offered.map(({ id, text, there }) => ({
-            text,
-            label: `Write ${text}`,
-            chosen: what === id,
-            disabled: !there,
-            choose: () => setWhat(id),
+          shown={what}
+          options={WHAT.map((one) => ({
+            ...one,
+            label: `Write ${one.text}`,
+            disabled: !canWrite(one.value, piece, range),
           }))}
         />
         {what === 'stems' ? (
           <Text variant="bodySmall">{`Each track with what it sends to returns, through the main output${range ? '; the chosen stretch of it' : ''}.`}</Text>
         ) : null}
         {what === 'prints' ? (
-          <ChipGroup role="group" name="Which prints">
-            {piece.prints.map(({ id, name }) => (
-              <Chip
-                key={id}
-                role="switch"
-                label={`Write ${name}`}
-                chosen={!left.has(id)}
-                tone="plum"
-                onPress={() =>
-                  setLeft(
-                    (before) => new Set(before.has(id) ? [...before].filter((other) => other !== id) : [...before, id]),
-                  )
-                }
-              >
-                {name}
-              </Chip>
-            ))}
-          </ChipGroup>
+          <OmittingField
+            control={control}
+            field="omitted"
+            name="Which prints"
+            tone="plum"
+            options={piece.prints.map(({ id, name }) => ({ id, text: name, label: `Write ${name}` }))}
+          />
         ) : (
-          <ChipGroup role="radiogroup" name="At the end">
-            <Chip
-              role="radio"
-              label="Ring until silent"
-              chosen={tail === 'silent'}
-              tone="sea"
-              onPress={() => setTail('silent')}
-            >
-              rings until silent
-            </Chip>
-            <Chip
-              role="radio"
-              label="Cut at the end"
-              chosen={tail === 'none'}
-              tone="sea"
-              onPress={() => setTail('none')}
-            >
-              cut at the end
-            </Chip>
-          </ChipGroup>
+          <RadioField control={control} field="tail" name="At the end" tone="sea" options={ENDS} />
         )}
-        <RadioChips
-          name="Kind of file"
-          tone="sea"
-          options={EXPORT_FORMATS.map((id) => ({
-            text: FORMAT_NAMES[id],
-            label: `As ${FORMAT_NAMES[id]}`,
-            chosen: format === id,
-            choose: () => setFormat(id),
-          }))}
-        />
-        <RadioChips
-          name="Loudness"
-          tone="sea"
-          options={LOUDNESS.map((one) => ({
-            text: one.text,
-            label: `Loudness ${one.text}`,
-            chosen: lufs === one.lufs,
-            choose: () => setLufs(one.lufs),
-          }))}
-        />
-        {lufs === null ? null : (
+        <RadioField control={control} field="format" name="Kind of file" tone="sea" options={FORMATS} />
+        <RadioField control={control} field="lufs" name="Loudness" tone="sea" options={LOUDNESS} />
+        {values.lufs === null ? null : (
           <Text variant="bodySmall">
             {`Brought there by its level alone, and no true peak above ${NORMAL_CEILING_DB} dB: what its peaks do not allow is left.`.replace(
               '-',
@@ -147,9 +98,9 @@ export function ExportForm({ onStart }: ExportFormProps) {
         label="Start writing"
         tone="sea"
         mode="contained"
-        disabled={what === 'prints' && prints.length === 0}
+        disabled={exportOrderOf(piece, range, values) === null}
         style={styles.go}
-        onPress={start}
+        onPress={() => void start()}
       >
         Write
       </Button>
