@@ -3,16 +3,16 @@ import { SINC_AHEAD, SINC_BEFORE, SINC_PHASES, SINC_TABLE, SINC_TAPS, sincCoeffi
 /** Below this many samples the long kernel would need samples not yet written; a cubic serves instead. */
 export const SHORT_BELOW = 24;
 
-/** The longest run that can be read at delays of `minDelay` samples or more before its first sample is written. */
-export function readableRun(minDelay: number, most: number): number {
-  const run = Math.floor(minDelay) - (minDelay < SHORT_BELOW ? 3 : SINC_AHEAD + 1);
-  return run < 1 ? 1 : run > most ? most : run;
+/** The longest block that can be read at delays of `minDelay` samples or more before its first sample is written. */
+export function readableBlock(minDelay: number, most: number): number {
+  const block = Math.floor(minDelay) - (minDelay < SHORT_BELOW ? 3 : SINC_AHEAD + 1);
+  return block < 1 ? 1 : block > most ? most : block;
 }
 
 /** Length of a ring for a longest delay and a longest block: a power of two. */
-export function ringSize(maxDelay: number, maxRun: number): number {
+export function ringSize(maxDelay: number, maxBlock: number): number {
   let size = 64;
-  while (size < maxDelay + maxRun + SINC_TAPS) size *= 2;
+  while (size < maxDelay + maxBlock + SINC_TAPS) size *= 2;
   return size;
 }
 
@@ -26,17 +26,17 @@ export class DelayLine {
   /** Where the next sample is written. */
   place = 0;
   private readonly kernel = new Float64Array(SINC_TAPS);
-  private readonly run: Float64Array;
+  private readonly block: Float64Array;
 
   /**
    * @param maxDelay longest delay in samples
-   * @param maxRun longest run of samples per call
+   * @param maxBlock longest block of samples per call
    * @param ring where the samples are, of `ringSize`
    */
-  constructor(maxDelay: number, maxRun: number, ring = new Float32Array(ringSize(maxDelay, maxRun))) {
+  constructor(maxDelay: number, maxBlock: number, ring = new Float32Array(ringSize(maxDelay, maxBlock))) {
     this.ring = ring;
     this.mask = ring.length - 1;
-    this.run = new Float64Array(maxRun + SINC_TAPS);
+    this.block = new Float64Array(maxBlock + SINC_TAPS);
   }
 
   clear(): void {
@@ -87,7 +87,7 @@ export class DelayLine {
 
   /** Reads `n` samples at one unchanging delay: exact copies when it is whole, one fixed kernel when it is not. */
   readFixed(delay: number, n: number, out: Float64Array): void {
-    const { ring, mask, run, kernel } = this;
+    const { ring, mask, block, kernel } = this;
     const from = this.place - delay;
     const whole = Math.floor(from);
     const fraction = from - whole;
@@ -104,8 +104,8 @@ export class DelayLine {
     sincCoefficients(fraction, kernel);
     const at = (whole - SINC_BEFORE) & mask;
     const length = n + SINC_TAPS - 1;
-    if (at + length <= ring.length) for (let i = 0; i < length; i += 1) run[i] = ring[at + i]!;
-    else for (let i = 0; i < length; i += 1) run[i] = ring[(at + i) & mask]!;
+    if (at + length <= ring.length) for (let i = 0; i < length; i += 1) block[i] = ring[at + i]!;
+    else for (let i = 0; i < length; i += 1) block[i] = ring[(at + i) & mask]!;
     const k0 = kernel[0]!,
       k1 = kernel[1]!,
       k2 = kernel[2]!,
@@ -125,25 +125,25 @@ export class DelayLine {
     // Four samples per iteration share their nineteen loads: most of the time of a plain loop goes into reading. Up to
     // three past `n` are written and not used.
     for (let i = 0; i < n; i += 4) {
-      const r0 = run[i + 0]!,
-        r1 = run[i + 1]!,
-        r2 = run[i + 2]!,
-        r3 = run[i + 3]!,
-        r4 = run[i + 4]!;
-      const r5 = run[i + 5]!,
-        r6 = run[i + 6]!,
-        r7 = run[i + 7]!,
-        r8 = run[i + 8]!,
-        r9 = run[i + 9]!;
-      const r10 = run[i + 10]!,
-        r11 = run[i + 11]!,
-        r12 = run[i + 12]!,
-        r13 = run[i + 13]!,
-        r14 = run[i + 14]!;
-      const r15 = run[i + 15]!,
-        r16 = run[i + 16]!,
-        r17 = run[i + 17]!,
-        r18 = run[i + 18]!;
+      const r0 = block[i + 0]!,
+        r1 = block[i + 1]!,
+        r2 = block[i + 2]!,
+        r3 = block[i + 3]!,
+        r4 = block[i + 4]!;
+      const r5 = block[i + 5]!,
+        r6 = block[i + 6]!,
+        r7 = block[i + 7]!,
+        r8 = block[i + 8]!,
+        r9 = block[i + 9]!;
+      const r10 = block[i + 10]!,
+        r11 = block[i + 11]!,
+        r12 = block[i + 12]!,
+        r13 = block[i + 13]!,
+        r14 = block[i + 14]!;
+      const r15 = block[i + 15]!,
+        r16 = block[i + 16]!,
+        r17 = block[i + 17]!,
+        r18 = block[i + 18]!;
       out[i] =
         k0 * r0 +
         k1 * r1 +

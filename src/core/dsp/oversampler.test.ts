@@ -15,12 +15,12 @@ function through(
 ): { input: Float64Array; output: Float64Array } {
   const frames = Math.ceil((seconds * RATE) / STEP_FRAMES) * STEP_FRAMES;
   const [input, output] = [Float64Array.from({ length: frames }, (_, i) => wave(i)), new Float64Array(frames)];
-  const run = makeStereoBlock();
+  const block = makeStereoBlock();
   for (let at = 0; at < frames; at += STEP_FRAMES) {
-    run.left.set(input.subarray(at, at + STEP_FRAMES));
-    run.right.set(run.left);
-    made.process(run, kind, drive, drive);
-    output.set(run.left, at);
+    block.left.set(input.subarray(at, at + STEP_FRAMES));
+    block.right.set(block.left);
+    made.process(block, kind, drive, drive);
+    output.set(block.left, at);
   }
   return { input, output };
 }

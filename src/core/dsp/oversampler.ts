@@ -60,7 +60,7 @@ interface Stage {
 export class Oversampler {
   /** Whole samples at the base rate. */
   readonly latency: number;
-  /** Memory for a shaper's own kernel behind everything else; null where no kernel runs. */
+  /** Memory for a shaper's own kernel behind everything else; null where no kernel works. */
   readonly room: KernelRoom | null;
   private readonly cells: Float32Array<ArrayBuffer>;
   private readonly work: OversampleWork;
@@ -153,19 +153,19 @@ export class Oversampler {
   /**
    * Shapes a block in place.
    * @param kind index in DRIVE_KINDS, or -1 for a custom shaper
-   * @param from, to drive at the ends of the run, 1 = clean
+   * @param from, to drive at the ends of the block, 1 = clean
    * @param shaper shapes samples of the high rate where they are
    */
   process(
-    run: { readonly left: Float64Array; readonly right: Float64Array },
+    block: { readonly left: Float64Array; readonly right: Float64Array },
     kind: number,
     from: number,
     to: number,
     shaper: Shaper | null = null,
   ): void {
     this.places[FILLING_AT] = this.filling - (shaper ? shaper.latency : 0);
-    this.side(run.left, 0, kind, from, to, shaper);
-    this.side(run.right, 1, kind, from, to, shaper);
+    this.side(block.left, 0, kind, from, to, shaper);
+    this.side(block.right, 1, kind, from, to, shaper);
   }
 
   private side(io: Float64Array, side: 0 | 1, kind: number, from: number, to: number, shaper: Shaper | null): void {

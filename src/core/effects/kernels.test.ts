@@ -81,9 +81,9 @@ test('a bank of taps hears what a delay line reads at the same delays, over the 
   const read = new Float64Array(STEP_FRAMES);
   let away = 0;
   for (let step = 0; step < 40; step += 1) {
-    const run = Float64Array.from({ length: STEP_FRAMES }, () => random() - 0.5);
-    bank.write(run, run);
-    line.write(run, STEP_FRAMES);
+    const block = Float64Array.from({ length: STEP_FRAMES }, () => random() - 0.5);
+    bank.write(block, block);
+    line.write(block, STEP_FRAMES);
     const sums = makeStereoBlock();
     const wanted = makeStereoBlock();
     for (const [delay, from, to] of [
@@ -167,23 +167,23 @@ test('a row of filters does what as many state-variable filters do, standing and
   const random = makeRandom(5);
   const row = new FilterCascade(3);
   const single = Array.from({ length: 6 }, () => new StateVariable());
-  const run = makeStereoBlock();
+  const block = makeStereoBlock();
   let away = 0;
   for (let step = 0; step < 400; step += 1) {
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      run.left[i] = random() - 0.5;
-      run.right[i] = random() - 0.5;
+      block.left[i] = random() - 0.5;
+      block.right[i] = random() - 0.5;
     }
-    const [left, right] = [Float64Array.from(run.left), Float64Array.from(run.right)];
+    const [left, right] = [Float64Array.from(block.left), Float64Array.from(block.right)];
     for (let s = 0; s < 3; s += 1) {
       const g = 0.05 * (s + 1) + (step % 3 === 0 ? 0.001 * step : 0.2);
       row.aim(s, g, 0.9, 0.3, 0.2 * s, 0.7);
       single[s]!.process(left, STEP_FRAMES, g, 0.9, 0.3, 0.2 * s, 0.7);
       single[3 + s]!.process(right, STEP_FRAMES, g, 0.9, 0.3, 0.2 * s, 0.7);
     }
-    row.process(run);
+    row.process(block);
     for (let i = 0; i < STEP_FRAMES; i += 1)
-      away = Math.max(away, Math.abs(run.left[i]! - left[i]!), Math.abs(run.right[i]! - right[i]!));
+      away = Math.max(away, Math.abs(block.left[i]! - left[i]!), Math.abs(block.right[i]! - right[i]!));
   }
   expect(away).toBeLessThan(1e-9);
 });

@@ -1,5 +1,5 @@
 import { STEP_FRAMES } from '../dsp/blocks';
-import { DelayLine, readableRun } from '../dsp/delayLine';
+import { DelayLine, readableBlock } from '../dsp/delayLine';
 import { DENORMAL_GUARD } from '../dsp/denormals';
 
 /** Shortest delay in samples: the interpolation needs samples ahead of it. */
@@ -41,7 +41,7 @@ export class SweptLine {
     const { delays, part, heard, out } = this;
     let shortest = delays[0]!;
     for (let i = 1; i < STEP_FRAMES; i += 1) if (delays[i]! < shortest) shortest = delays[i]!;
-    const run = readableRun(shortest, STEP_FRAMES);
+    const run = readableBlock(shortest, STEP_FRAMES);
     let share = from;
     for (let at = 0; at < STEP_FRAMES; at += run) {
       const n = at + run > STEP_FRAMES ? STEP_FRAMES - at : run;

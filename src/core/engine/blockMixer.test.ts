@@ -8,11 +8,11 @@ const random = makeRandom(11);
 const noise = (): number[] => Array.from({ length: 2 * STEP_FRAMES }, () => random() - 0.5);
 const [ONE, OTHER] = [noise(), noise()] as const;
 
-function filled(runs: BlockMixer, samples: readonly number[]): StereoBlock {
-  const run = runs.allocate();
-  run.left.set(samples.slice(0, STEP_FRAMES));
-  run.right.set(samples.slice(STEP_FRAMES));
-  return run;
+function filled(mixer: BlockMixer, samples: readonly number[]): StereoBlock {
+  const block = mixer.allocate();
+  block.left.set(samples.slice(0, STEP_FRAMES));
+  block.right.set(samples.slice(STEP_FRAMES));
+  return block;
 }
 const samplesOf = ({ left, right }: StereoBlock): number[] => [...left, ...right];
 const gainAt = (i: number, from: number, to: number): number =>
@@ -20,33 +20,33 @@ const gainAt = (i: number, from: number, to: number): number =>
 const peakOf = (samples: readonly number[]): number => Math.max(...samples.map(Math.abs));
 const mean = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, x, i) => sum + x * b[i]!, 0);
 
-/** What one kind of work makes of two runs, and the figures that it leaves. */
+/** What one kind of work makes of two blocks, and the figures that it leaves. */
 function worked(
   withKernel: boolean,
-  work: (runs: BlockMixer, io: StereoBlock, other: StereoBlock) => void,
+  work: (mixer: BlockMixer, io: StereoBlock, other: StereoBlock) => void,
 ): { samples: number[]; figures: number[] } {
-  const runs = new BlockMixer(withKernel);
-  const [io, other] = [filled(runs, ONE), filled(runs, OTHER)];
+  const mixer = new BlockMixer(withKernel);
+  const [io, other] = [filled(mixer, ONE), filled(mixer, OTHER)];
   expect(io.at >= 0).toBe(withKernel);
-  runs.gains(...GAINS);
-  work(runs, io, other);
+  mixer.gains(...GAINS);
+  work(mixer, io, other);
   return {
     samples: samplesOf(io),
-    figures: [runs.peak, runs.otherPeak, runs.leftPower, runs.rightPower, runs.commonPower],
+    figures: [mixer.peak, mixer.otherPeak, mixer.leftPower, mixer.rightPower, mixer.commonPower],
   };
 }
 
 const WORKS = {
-  blend: (runs: BlockMixer, io: StereoBlock, other: StereoBlock): void => runs.blend(io, other),
-  add: (runs: BlockMixer, io: StereoBlock, other: StereoBlock): void => runs.add(io, other),
-  level: (runs: BlockMixer, io: StereoBlock): void => runs.level(io),
+  blend: (mixer: BlockMixer, io: StereoBlock, other: StereoBlock): void => mixer.blend(io, other),
+  add: (mixer: BlockMixer, io: StereoBlock, other: StereoBlock): void => mixer.add(io, other),
+  level: (mixer: BlockMixer, io: StereoBlock): void => mixer.level(io),
 };
 
-test.each(Object.entries(WORKS))('the kernel and its TypeScript reference %s runs to the same bits', (_, work) => {
+test.each(Object.entries(WORKS))('the kernel and its TypeScript reference %s blocks to the same bits', (_, work) => {
   expect(worked(true, work)).toEqual(worked(false, work));
 });
 
-test('a blend is both runs at their moving gains, with the peaks of what came and of what is added', () => {
+test('a blend is both blocks at their moving gains, with the peaks of what came and of what is added', () => {
   const { samples, figures } = worked(true, WORKS.blend);
   const added = OTHER.map((x, i) => x * gainAt(i, GAINS[2], GAINS[3]));
   samples.forEach((x, i) => expect(x).toBeCloseTo(ONE[i]! * gainAt(i, GAINS[0], GAINS[1]) + added[i]!, 12));
@@ -54,7 +54,7 @@ test('a blend is both runs at their moving gains, with the peaks of what came an
   expect(figures[1]).toBeCloseTo(peakOf(added), 12);
 });
 
-test('a run is added at its moving gain', () => {
+test('a block is added at its moving gain', () => {
   worked(true, WORKS.add).samples.forEach((x, i) =>
     expect(x).toBeCloseTo(ONE[i]! + OTHER[i]! * gainAt(i, GAINS[0], GAINS[1]), 12),
   );
@@ -72,34 +72,34 @@ test('levels are those of single-precision samples, and peaks and powers are tol
   );
 });
 
-test.each([NaN, Infinity])('a run with %p in it is not finite', (odd) => {
+test.each([NaN, Infinity])('a block with %p in it is not finite', (odd) => {
   for (const withKernel of [true, false]) {
-    const runs = new BlockMixer(withKernel);
-    const run = filled(runs, ONE);
-    expect(runs.finite(run)).toBe(true);
-    run.right[17] = odd;
-    expect(runs.finite(run)).toBe(false);
+    const mixer = new BlockMixer(withKernel);
+    const block = filled(mixer, ONE);
+    expect(mixer.finite(block)).toBe(true);
+    block.right[17] = odd;
+    expect(mixer.finite(block)).toBe(false);
   }
 });
 
-test('runs that were given back come again empty, and those past the memory’s end work as well', () => {
-  const runs = new BlockMixer();
-  const first = filled(runs, ONE);
-  runs.free(first);
-  expect(runs.allocate()).toBe(first);
+test('blocks that were given back come again empty, and those past the memory’s end work as well', () => {
+  const mixer = new BlockMixer();
+  const first = filled(mixer, ONE);
+  mixer.free(first);
+  expect(mixer.allocate()).toBe(first);
   expect(peakOf(samplesOf(first))).toBe(0);
-  const many = Array.from({ length: 300 }, () => filled(runs, ONE));
+  const many = Array.from({ length: 300 }, () => filled(mixer, ONE));
   expect(many.at(-1)!.at).toBe(-1);
-  runs.gains(1, 1, 0, 0);
-  runs.add(many.at(-1)!, many[0]!);
+  mixer.gains(1, 1, 0, 0);
+  mixer.add(many.at(-1)!, many[0]!);
   expect(samplesOf(many.at(-1)!)).toEqual(ONE.map((x) => x + x));
 });
 
 test('the kernel delays a block to the same bits as an integer delay line', () => {
-  const runs = new BlockMixer();
-  const ring = runs.allocateRing()!;
+  const mixer = new BlockMixer();
+  const ring = mixer.allocateRing()!;
   const [left, right] = [new IntegerDelayLine(700, STEP_FRAMES), new IntegerDelayLine(700, STEP_FRAMES)];
-  const io = runs.allocate();
+  const io = mixer.allocate();
   const expected = { left: new Float64Array(STEP_FRAMES), right: new Float64Array(STEP_FRAMES) };
   for (let step = 0; step < 60; step += 1) {
     const delay = step < 20 ? 0 : step < 40 ? 700 : 137;
@@ -114,7 +114,7 @@ test('the kernel delays a block to the same bits as an integer delay line', () =
     right.write(io.right);
     left.read(delay, expected.left);
     right.read(delay, expected.right);
-    runs.delayBlock(io, ring, size, writeIndex, delay);
+    mixer.delayBlock(io, ring, size, writeIndex, delay);
     expect(samplesOf(io)).toEqual([...expected.left, ...expected.right]);
   }
 });

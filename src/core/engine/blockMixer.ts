@@ -2,15 +2,15 @@ import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
 import { startKernel } from '../dsp/kernels/load';
 import { MIX_BLOCK_BYTES } from '../dsp/kernels/mixBlock/bytes';
 import type { DelayRing, DelayRingPool } from '../effects/latencyCompensator';
-import { addRun, blendRuns, levelRun, sumRun } from './blockMixerReference';
+import { addBlock, blendBlocks, levelBlock, sumBlock } from './blockMixerReference';
 import { addWithDelayedRamp, levelWithDelayedRamp } from './delayedRamps';
 
 /** The kernel; addresses are bytes. */
 interface MixWork {
-  sum(run: number): void;
+  sum(block: number): void;
   blend(io: number, wet: number): void;
-  add(bus: number, run: number): void;
-  level(run: number): void;
+  add(bus: number, block: number): void;
+  level(block: number): void;
   delay(block: number, ring: number, size: number, writeIndex: number, delay: number): void;
 }
 
@@ -104,7 +104,7 @@ export class BlockMixer implements DelayRingPool {
   }
 
   /**
-   * Tells the work that comes its gains at the ends of the run, between which they move in straight lines: as `blend`,
+   * Tells the work that comes its gains at the ends of the block, between which they move in straight lines: as `blend`,
    * `add` and `level` say.
    */
   gains(from: number, to: number, otherFrom: number, otherTo: number): void {
@@ -140,37 +140,37 @@ export class BlockMixer implements DelayRingPool {
   }
 
   /** True when every sample is a finite number. */
-  finite(run: StereoBlock): boolean {
-    if (this.work && run.at >= 0) this.work.sum(run.at);
-    else sumRun(this.figures, run);
+  finite(block: StereoBlock): boolean {
+    if (this.work && block.at >= 0) this.work.sum(block.at);
+    else sumBlock(this.figures, block);
     return Number.isFinite(this.figures[4]!);
   }
 
   /** Mixes `wet` into `io`: the gains are those of `io`, then of `wet`. */
   blend(io: StereoBlock, wet: StereoBlock): void {
     if (this.work && io.at >= 0 && wet.at >= 0) this.work.blend(io.at, wet.at);
-    else blendRuns(this.figures, io, wet);
+    else blendBlocks(this.figures, io, wet);
   }
 
-  /** Adds `run` to `bus` at the first of the gains. */
-  add(bus: StereoBlock, run: StereoBlock): void {
-    if (this.work && bus.at >= 0 && run.at >= 0) this.work.add(bus.at, run.at);
-    else addRun(this.figures, bus, run);
+  /** Adds `block` to `bus` at the first of the gains. */
+  add(bus: StereoBlock, block: StereoBlock): void {
+    if (this.work && bus.at >= 0 && block.at >= 0) this.work.add(bus.at, block.at);
+    else addBlock(this.figures, bus, block);
   }
 
-  /** Takes a run in single precision and levels its sides: the gains are those of left, then of right. */
-  level(run: StereoBlock): void {
-    if (this.work && run.at >= 0) this.work.level(run.at);
-    else levelRun(this.figures, run);
+  /** Takes a block in single precision and levels its sides: the gains are those of left, then of right. */
+  level(block: StereoBlock): void {
+    if (this.work && block.at >= 0) this.work.level(block.at);
+    else levelBlock(this.figures, block);
   }
 
-  /** Like `add`, the gain moving from a sample of the run on, 1 to STEP_FRAMES. */
-  addWithDelayedRamp(bus: StereoBlock, run: StereoBlock, offset: number): void {
-    addWithDelayedRamp(this.figures, bus, run, offset);
+  /** Like `add`, the gain moving from a sample of the block on, 1 to STEP_FRAMES. */
+  addWithDelayedRamp(bus: StereoBlock, block: StereoBlock, offset: number): void {
+    addWithDelayedRamp(this.figures, bus, block, offset);
   }
 
-  /** Like `level`, the gains moving from a sample of the run on. */
-  levelWithDelayedRamp(run: StereoBlock, offset: number): void {
-    levelWithDelayedRamp(this.figures, run, offset);
+  /** Like `level`, the gains moving from a sample of the block on. */
+  levelWithDelayedRamp(block: StereoBlock, offset: number): void {
+    levelWithDelayedRamp(this.figures, block, offset);
   }
 }

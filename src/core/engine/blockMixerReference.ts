@@ -1,16 +1,16 @@
 import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 
 // What kernels/mixBlock/kernel.as.ts does, in TypeScript and to the bit: gains rise and sums grow for even and odd
-// samples apart, as in its two lanes. It is what works on runs that are elsewhere, and where WebAssembly does not.
+// samples apart, as in its two lanes. It is what works on blocks that are elsewhere, and where WebAssembly does not.
 // `figures` as told there.
 
-export function sumRun(figures: Float64Array, { left, right }: StereoBlock): void {
+export function sumBlock(figures: Float64Array, { left, right }: StereoBlock): void {
   let sum = 0;
   for (let i = 0; i < STEP_FRAMES; i += 1) sum += left[i]! + right[i]!;
   figures[4] = sum;
 }
 
-export function blendRuns(figures: Float64Array, io: StereoBlock, wet: StereoBlock): void {
+export function blendBlocks(figures: Float64Array, io: StereoBlock, wet: StereoBlock): void {
   const dry = blendSide(figures, io.left, wet.left);
   const wetLeft = figures[5]!;
   const right = blendSide(figures, io.right, wet.right);
@@ -41,23 +41,23 @@ function blendSide(figures: Float64Array, io: Float64Array, wet: Float64Array): 
   return dryPeak;
 }
 
-export function addRun(figures: Float64Array, bus: StereoBlock, run: StereoBlock): void {
-  addSide(figures, bus.left, run.left);
-  addSide(figures, bus.right, run.right);
+export function addBlock(figures: Float64Array, bus: StereoBlock, block: StereoBlock): void {
+  addSide(figures, bus.left, block.left);
+  addSide(figures, bus.right, block.right);
 }
 
-function addSide(figures: Float64Array, bus: Float64Array, run: Float64Array): void {
+function addSide(figures: Float64Array, bus: Float64Array, block: Float64Array): void {
   const step = figures[1]!;
   for (let lane = 0; lane < 2; lane += 1) {
     let gain = lane === 0 ? figures[0]! + step : figures[0]! + step + step;
     for (let i = lane; i < STEP_FRAMES; i += 2) {
-      bus[i] = bus[i]! + run[i]! * gain;
+      bus[i] = bus[i]! + block[i]! * gain;
       gain += 2 * step;
     }
   }
 }
 
-export function levelRun(figures: Float64Array, { left, right }: StereoBlock): void {
+export function levelBlock(figures: Float64Array, { left, right }: StereoBlock): void {
   levelSide(figures, left, 0);
   levelSide(figures, right, 1);
   let even = 0;

@@ -253,12 +253,12 @@ export class RunningChannel {
   }
 
   /** Adds the signal of another channel, its gain ramping linearly from a sample of the step on. */
-  receive(run: StereoBlock, from = 1, to = 1, offset = 0): void {
+  receive(block: StereoBlock, from = 1, to = 1, offset = 0): void {
     if (from === 0 && to === 0) return;
     const { mixer } = this.context;
     mixer.gains(from, to, 0, 0);
-    if (offset === 0) mixer.add(this.bus, run);
-    else mixer.addWithDelayedRamp(this.bus, run, offset);
+    if (offset === 0) mixer.add(this.bus, block);
+    else mixer.addWithDelayedRamp(this.bus, block, offset);
     this.busSilent = false;
   }
 

@@ -7,13 +7,13 @@ import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 const gainAt = (from: number, way: number, offset: number, i: number): number =>
   i < offset ? from : from + (way * (i + 1 - offset)) / (STEP_FRAMES - offset);
 
-export function addWithDelayedRamp(figures: Float64Array, bus: StereoBlock, run: StereoBlock, offset: number): void {
+export function addWithDelayedRamp(figures: Float64Array, bus: StereoBlock, block: StereoBlock, offset: number): void {
   const from = figures[0]!;
   const way = figures[1]! * STEP_FRAMES;
   for (let i = 0; i < STEP_FRAMES; i += 1) {
     const gain = gainAt(from, way, offset, i);
-    bus.left[i] = bus.left[i]! + run.left[i]! * gain;
-    bus.right[i] = bus.right[i]! + run.right[i]! * gain;
+    bus.left[i] = bus.left[i]! + block.left[i]! * gain;
+    bus.right[i] = bus.right[i]! + block.right[i]! * gain;
   }
 }
 

@@ -34,28 +34,28 @@ export function effectLoad(
   const need = definition.impulse?.(slot.values, context, slot.sound ?? null);
   const impulse = need ? preparedImpulse(need.order, sounds) : null;
   if (impulse) processor.setImpulse?.(impulse);
-  const inputs = Array.from({ length: INPUTS }, (_, step) => loudRun(step));
+  const inputs = Array.from({ length: INPUTS }, (_, step) => loudBlock(step));
   const wet = makeStereoBlock();
-  const run = (steps: number, from: number): void => {
+  const measure = (steps: number, from: number): void => {
     for (let step = 0; step < steps; step += 1) {
       processor.process(inputs[(from + step) & (INPUTS - 1)]!, wet, row);
     }
   };
-  run(WARM_STEPS, 0);
+  measure(WARM_STEPS, 0);
   let least = Infinity;
   for (let part = 0; part < PARTS; part += 1) {
     const began = now();
-    run(MEASURED_STEPS / PARTS, WARM_STEPS + (part * MEASURED_STEPS) / PARTS);
+    measure(MEASURED_STEPS / PARTS, WARM_STEPS + (part * MEASURED_STEPS) / PARTS);
     least = Math.min(least, now() - began);
   }
   return least / (((MEASURED_STEPS / PARTS) * STEP_FRAMES * 1000) / context.sampleRate);
 }
 
-function loudRun(step: number): StereoBlock {
-  const run = makeStereoBlock();
+function loudBlock(step: number): StereoBlock {
+  const block = makeStereoBlock();
   for (let i = 0; i < STEP_FRAMES; i += 1) {
-    run.left[i] = 0.3 * Math.sin((step * STEP_FRAMES + i) * 0.037);
-    run.right[i] = 0.3 * Math.sin((step * STEP_FRAMES + i) * 0.051);
+    block.left[i] = 0.3 * Math.sin((step * STEP_FRAMES + i) * 0.037);
+    block.right[i] = 0.3 * Math.sin((step * STEP_FRAMES + i) * 0.051);
   }
-  return run;
+  return block;
 }

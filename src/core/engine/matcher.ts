@@ -29,18 +29,18 @@ export class LoudnessMatcher {
   }
 
   /** Measures a block of the dry sound. */
-  listenBefore(run: StereoBlock): void {
+  listenBefore(block: StereoBlock): void {
     const { filters } = this;
     const mean =
-      (filters[0]!.energy(run.left, 0, STEP_FRAMES) + filters[1]!.energy(run.right, 0, STEP_FRAMES)) / STEP_FRAMES;
+      (filters[0]!.energy(block.left, 0, STEP_FRAMES) + filters[1]!.energy(block.right, 0, STEP_FRAMES)) / STEP_FRAMES;
     this.before += (mean - this.before) * this.share;
   }
 
   /** Measures a block of the output, then scales it. */
-  matchAfter(run: StereoBlock): void {
+  matchAfter(block: StereoBlock): void {
     const { filters } = this;
     const n = STEP_FRAMES;
-    const mean = (filters[2]!.energy(run.left, 0, n) + filters[3]!.energy(run.right, 0, n)) / n;
+    const mean = (filters[2]!.energy(block.left, 0, n) + filters[3]!.energy(block.right, 0, n)) / n;
     this.after += (mean - this.after) * this.share;
     const isAudible = this.before > HEARD && this.after > HEARD;
     const wanted = isAudible ? 10 * Math.log10(this.before / this.after) : this.gainDb;
@@ -53,8 +53,8 @@ export class LoudnessMatcher {
     let gain = this.gain;
     for (let i = 0; i < n; i += 1) {
       gain += step;
-      run.left[i] = run.left[i]! * gain;
-      run.right[i] = run.right[i]! * gain;
+      block.left[i] = block.left[i]! * gain;
+      block.right[i] = block.right[i]! * gain;
     }
     this.gain = next;
   }

@@ -9,7 +9,7 @@ import { ParameterSmoother } from './parameterSmoother';
 /** What a send can write to: a return. */
 export interface Receiver {
   /** @param offset sample of the step from which the share moves */
-  receive(run: StereoBlock, from: number, to: number, offset: number): void;
+  receive(block: StereoBlock, from: number, to: number, offset: number): void;
   /** Latency of what it receives, in samples. */
   readonly inputLatency: number;
   /** Raises the input latency to at least this. */

@@ -46,10 +46,10 @@ export class RunningStrand<Slot> implements StrandWork {
     return this.chain.silent && (this.compensator?.silent ?? true);
   }
 
-  process(run: StereoBlock, silent: boolean): boolean {
-    const quiet = this.chain.process(run, silent);
+  process(block: StereoBlock, silent: boolean): boolean {
+    const quiet = this.chain.process(block, silent);
     if (!this.compensator) return quiet;
-    this.compensator.process(run, run, this.latest - this.chain.latency, !quiet);
+    this.compensator.process(block, block, this.latest - this.chain.latency, !quiet);
     return quiet && this.compensator.silent;
   }
 }

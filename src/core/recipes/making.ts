@@ -221,14 +221,14 @@ function brown(length: number, noise: Noise, sampleRate: number): Float32Array {
 /** White noise through a band of an octave that glides. */
 function band(length: number, noise: Noise, sampleRate: number, hzAt: (i: number) => number): Float32Array {
   const row = new FilterCascade(1);
-  const run = { left: new Float64Array(STEP_FRAMES), right: new Float64Array(STEP_FRAMES) };
+  const block = { left: new Float64Array(STEP_FRAMES), right: new Float64Array(STEP_FRAMES) };
   const out = new Float32Array(length);
   for (let at = 0; at < length; at += STEP_FRAMES) {
-    for (let i = 0; i < STEP_FRAMES; i += 1) run.left[i] = noise.next();
+    for (let i = 0; i < STEP_FRAMES; i += 1) block.left[i] = noise.next();
     row.aim(0, Math.tan((Math.PI * Math.min(hzAt(at), 0.4 * sampleRate)) / sampleRate), 0.7, 0, 0.7, 0);
-    row.process(run);
+    row.process(block);
     for (let i = 0; i < STEP_FRAMES && at + i < length; i += 1)
-      out[at + i] = FULL * Math.min(8, Math.sqrt(sampleRate / (3 * hzAt(at)))) * 0.5 * run.left[i]!;
+      out[at + i] = FULL * Math.min(8, Math.sqrt(sampleRate / (3 * hzAt(at)))) * 0.5 * block.left[i]!;
   }
   return out;
 }

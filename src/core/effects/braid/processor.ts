@@ -37,7 +37,7 @@ class Place {
   /** Gates of a pattern: at the input, and after the strand where tails are cut. */
   readonly gate = new StrandGate();
   readonly tailGate = new StrandGate();
-  readonly run = makeStereoBlock();
+  readonly block = makeStereoBlock();
   readonly leftOf = new MemoizedUnary(oppositeGain);
   readonly rightOf = new MemoizedUnary(oppositeGain);
   gainLeft = 0;
@@ -148,14 +148,14 @@ export class BraidProcessor extends Insert implements EffectProcessor {
         place.work = null;
         continue;
       }
-      place.input.process(input, place.run, values[at]!, this.goalOpen(i, values), this.share, openShare);
+      place.input.process(input, place.block, values[at]!, this.goalOpen(i, values), this.share, openShare);
       // With two gates in series this one opens earlier and shuts later: fading together they would leave a dip.
       place.gate.step(byPattern ? this.steps : null, i + 1, cuts ? WIDER * slew : slew, cuts ? slew / WIDER : slew);
-      applyGate(place.run, place.gate);
-      place.compensator.process(place.run, place.run, this.delayOf(values[at + 3]!), true);
+      applyGate(place.block, place.gate);
+      place.compensator.process(place.block, place.block, this.delayOf(values[at + 3]!), true);
       const shut = place.input.shut || (place.gate.shut && !place.gate.moved);
       place.shutFor = shut ? place.shutFor + STEP_FRAMES : 0;
-      const silent = place.work.process(place.run, this.quiet.silent || place.shutFor > this.longest);
+      const silent = place.work.process(place.block, this.quiet.silent || place.shutFor > this.longest);
       this.cutTail(place, i + 1, values, cuts, slew, this.delayOf(values[at + 3]!));
       if (!silent) this.add(place, wet, values, at);
     }
@@ -174,7 +174,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   ): void {
     if (cuts) this.findSteps(values, this.lateSteps, held + (place.work!.latest ?? 0));
     place.tailGate.step(cuts ? this.lateSteps : null, position, slew, slew);
-    applyGate(place.run, place.tailGate);
+    applyGate(place.block, place.tailGate);
   }
 
   /** Where playing starts, a pattern is heard without a crossfade. */
@@ -234,12 +234,12 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     this.aim(place, values, at);
     const leftStep = (place.gainLeft - left) / STEP_FRAMES;
     const rightStep = (place.gainRight - right) / STEP_FRAMES;
-    const { run } = place;
+    const { block } = place;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       left += leftStep;
       right += rightStep;
-      wet.left[i] = wet.left[i]! + run.left[i]! * left;
-      wet.right[i] = wet.right[i]! + run.right[i]! * right;
+      wet.left[i] = wet.left[i]! + block.left[i]! * left;
+      wet.right[i] = wet.right[i]! + block.right[i]! * right;
     }
   }
 }

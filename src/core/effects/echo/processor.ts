@@ -1,5 +1,5 @@
 import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
-import { DelayLine, readableRun, ringSize } from '../../dsp/delayLine';
+import { DelayLine, readableBlock, ringSize } from '../../dsp/delayLine';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { onePoleCoefficient, partialCoefficient, smoothToward } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
@@ -197,7 +197,7 @@ export class EchoProcessor implements EffectProcessor {
   private isSteady(goalLeft: number, goalRight: number, shortest: number): boolean {
     return (
       !this.waver.moving &&
-      readableRun(shortest, STEP_FRAMES) === STEP_FRAMES &&
+      readableBlock(shortest, STEP_FRAMES) === STEP_FRAMES &&
       this.leftHead.isSteadyAt(goalLeft) &&
       this.rightHead.isSteadyAt(goalRight) &&
       this.mix.isSteadyAt(this.goals) &&
@@ -303,7 +303,7 @@ export class EchoProcessor implements EffectProcessor {
     let peak = 0;
     let done = 0;
     while (done < n) {
-      const run = readableRun(shortest - this.waver.reach, n - done);
+      const run = readableBlock(shortest - this.waver.reach, n - done);
       const risen = this.processLoopBlock(input, wet, done, run, goalLeft, goalRight, glide);
       if (risen > peak) peak = risen;
       done += run;

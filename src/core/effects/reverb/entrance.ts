@@ -207,11 +207,11 @@ export class Entrance {
   }
 
   /** Pre-delay and cuts, in place: shared with the early reflections. */
-  before(run: StereoBlock, preDelayMs: number, lowCutHz: number, highCutHz: number): void {
-    this.left.before(run.left, preDelayMs);
-    this.right.before(run.right, preDelayMs);
+  before(block: StereoBlock, preDelayMs: number, lowCutHz: number, highCutHz: number): void {
+    this.left.before(block.left, preDelayMs);
+    this.right.before(block.right, preDelayMs);
     if (lowCutHz !== this.lowCutHz || highCutHz !== this.highCutHz) this.aimCuts(lowCutHz, highCutHz);
-    this.cuts.process(run);
+    this.cuts.process(block);
   }
 
   private aimCuts(lowCutHz: number, highCutHz: number): void {
@@ -225,8 +225,8 @@ export class Entrance {
     this.highCutHz = highCutHz;
   }
 
-  after(run: StereoBlock, space: number, diffusion: number, swellMs: number, decaySeconds: number): void {
-    this.left.after(run.left, space, diffusion, swellMs, decaySeconds);
-    this.right.after(run.right, space, diffusion, swellMs, decaySeconds);
+  after(block: StereoBlock, space: number, diffusion: number, swellMs: number, decaySeconds: number): void {
+    this.left.after(block.left, space, diffusion, swellMs, decaySeconds);
+    this.right.after(block.right, space, diffusion, swellMs, decaySeconds);
   }
 }

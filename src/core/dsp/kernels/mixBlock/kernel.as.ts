@@ -1,5 +1,5 @@
-// AssemblyScript. What an engine does with every run of every channel besides treating it. The same work in TypeScript,
-// to the bit: engine/blockMixerReference.ts. A run is 64 samples of left, then of right, in f64; addresses are bytes.
+// AssemblyScript. What an engine does with every block of every channel besides treating it. The same work in TypeScript,
+// to the bit: engine/blockMixerReference.ts. A block is 64 samples of left, then of right, in f64; addresses are bytes.
 // Figures are at the start of memory.
 
 const SIDE: usize = 512;
@@ -24,12 +24,12 @@ function sumOf(lanes: v128): f64 {
 }
 
 /** Leaves the sum of all samples in figure 4: it is finite only when every sample is. */
-export function sum(run: usize): void {
+export function sum(block: usize): void {
   let a = f64x2.splat(0),
     b = f64x2.splat(0);
   for (let i: usize = 0; i < 2 * SIDE; i += 32) {
-    a = f64x2.add(a, v128.load(run + i));
-    b = f64x2.add(b, v128.load(run + i, 16));
+    a = f64x2.add(a, v128.load(block + i));
+    b = f64x2.add(b, v128.load(block + i, 16));
   }
   store<f64>(32, sumOf(f64x2.add(a, b)));
 }
@@ -65,13 +65,13 @@ export function blend(io: usize, wet: usize): void {
   store<f64>(40, largest(f64x2.pmax(wetLeft, wetRight)));
 }
 
-/** Adds `run` to `bus`: figures 0 and 1 are its gain and the step of it. */
-export function add(bus: usize, run: usize): void {
+/** Adds `block` to `bus`: figures 0 and 1 are its gain and the step of it. */
+export function add(bus: usize, block: usize): void {
   let gain = rising(0);
   const step = f64x2.splat(2 * load<f64>(8));
   for (let i: usize = 0; i < SIDE; i += 16) {
-    v128.store(bus + i, f64x2.add(v128.load(bus + i), f64x2.mul(v128.load(run + i), gain)));
-    v128.store(bus + SIDE + i, f64x2.add(v128.load(bus + SIDE + i), f64x2.mul(v128.load(run + SIDE + i), gain)));
+    v128.store(bus + i, f64x2.add(v128.load(bus + i), f64x2.mul(v128.load(block + i), gain)));
+    v128.store(bus + SIDE + i, f64x2.add(v128.load(bus + SIDE + i), f64x2.mul(v128.load(block + SIDE + i), gain)));
     gain = f64x2.add(gain, step);
   }
 }
@@ -106,10 +106,10 @@ function rounded(lanes: v128): v128 {
 }
 
 /**
- * Takes a run in single precision and levels its sides: figures 0 to 3 as of `blend`, for left and right. Leaves their
+ * Takes a block in single precision and levels its sides: figures 0 to 3 as of `blend`, for left and right. Leaves their
  * peaks in 4 and 5, and the sums of left squared, right squared and left times right in 6 to 8.
  */
-export function level(run: usize): void {
+export function level(block: usize): void {
   let leftGain = rising(0),
     rightGain = rising(16);
   const leftStep = f64x2.splat(2 * load<f64>(8)),
@@ -120,10 +120,10 @@ export function level(run: usize): void {
     rr = f64x2.splat(0),
     lr = f64x2.splat(0);
   for (let i: usize = 0; i < SIDE; i += 16) {
-    const l = f64x2.mul(rounded(v128.load(run + i)), leftGain),
-      r = f64x2.mul(rounded(v128.load(run + SIDE + i)), rightGain);
-    v128.store(run + i, l);
-    v128.store(run + SIDE + i, r);
+    const l = f64x2.mul(rounded(v128.load(block + i)), leftGain),
+      r = f64x2.mul(rounded(v128.load(block + SIDE + i)), rightGain);
+    v128.store(block + i, l);
+    v128.store(block + SIDE + i, r);
     peakLeft = f64x2.pmax(peakLeft, f64x2.abs(l));
     peakRight = f64x2.pmax(peakRight, f64x2.abs(r));
     ll = f64x2.add(ll, f64x2.mul(l, l));
