@@ -1,9 +1,9 @@
 const HOLD = 1;
 const CURVE = 2;
 
-/** A lane prepared for evaluation: places ascending, positions 0-1 on the parameter's own scale. */
+/** A lane prepared for evaluation: times (samples or beats) ascending, positions 0-1 on the parameter's own scale. */
 export interface LaneTrack {
-  readonly places: Float64Array;
+  readonly times: Float64Array;
   readonly positions: Float64Array;
   /** The same as numbers of the engine, exactly as they were set. */
   readonly numbers: Float64Array;
@@ -42,7 +42,7 @@ export function splitBend(bend: number, t: number): [number, number] {
 
 /** Index of the last point at or before `place`, from a guess that is usually right; -1 before the first. */
 export function segmentAt(track: LaneTrack, place: number, guess: number): number {
-  const { places } = track;
+  const { times: places } = track;
   const last = places.length - 1;
   let at = guess > last ? last : guess;
   if (at >= 0 && places[at]! > place) {
@@ -78,7 +78,7 @@ function searchFrom(places: Float64Array, from: number, last: number, place: num
 
 /** Position 0-1 at `place`, given its segment. Before the first point the first holds, after the last the last. */
 export function positionAt(track: LaneTrack, place: number, segment: number): number {
-  const { places, positions, shapes, bends } = track;
+  const { times: places, positions, shapes, bends } = track;
   if (segment < 0) return positions[0]!;
   const here = positions[segment]!;
   if (segment >= places.length - 1 || shapes[segment] === HOLD) return here;
@@ -99,7 +99,7 @@ export function heldNumberAt({ numbers, shapes }: LaneTrack, segment: number): n
 }
 
 /** Whether a lane jumps to another value where a segment begins. */
-export function jumpsAt({ places, numbers, shapes }: LaneTrack, segment: number): boolean {
+export function jumpsAt({ times: places, numbers, shapes }: LaneTrack, segment: number): boolean {
   if (segment <= 0) return false;
   if (places[segment - 1] === places[segment]) return true;
   return shapes[segment - 1] === HOLD && numbers[segment - 1] !== numbers[segment];

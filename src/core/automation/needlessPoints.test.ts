@@ -11,7 +11,7 @@ const lanes = fc
 function trackOf(points: readonly Point[]): LaneTrack {
   const values = Float64Array.from(points, ({ value }) => value);
   return {
-    places: Float64Array.from(points, ({ beat }) => beat),
+    times: Float64Array.from(points, ({ beat }) => beat),
     positions: values,
     numbers: values,
     shapes: Uint8Array.from(points, ({ shape }) => shapeIndex(shape)),

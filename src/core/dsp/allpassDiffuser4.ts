@@ -30,7 +30,7 @@ export class AllpassDiffuser4 {
   readonly gains: Float64Array;
   private readonly base: number;
   private readonly sizes: Int32Array;
-  private readonly places: Int32Array;
+  private readonly writeIndexes: Int32Array;
   private readonly starts: Int32Array;
   private readonly rings: Float64Array;
   private readonly work: Work | null;
@@ -48,7 +48,7 @@ export class AllpassDiffuser4 {
     this.work = kernel ? (kernel.exports as unknown as Work) : null;
     const { base } = this;
     this.sizes = new Int32Array(buffer, base + SIZES_AT, FOUR);
-    this.places = new Int32Array(buffer, base + PLACES_AT, FOUR);
+    this.writeIndexes = new Int32Array(buffer, base + PLACES_AT, FOUR);
     this.starts = new Int32Array(buffer, base + RINGS_AT, FOUR);
     this.gains = new Float64Array(buffer, base + GAINS_AT, FOUR);
     this.io = new Float64Array(buffer, base + IO_AT, STEP_FRAMES);
@@ -76,7 +76,7 @@ export class AllpassDiffuser4 {
       start += 8 * sizes[section]!;
       if (sizes[section]! < STEP_FRAMES) this.long = false;
     }
-    this.places.fill(0);
+    this.writeIndexes.fill(0);
     this.clear();
   }
 
@@ -110,7 +110,7 @@ export class AllpassDiffuser4 {
     const start = (this.starts[index]! - FIRST_RING_AT) / 8;
     const size = this.sizes[index]!;
     let gain = this.gains[index]!;
-    let at = this.places[index]!;
+    let at = this.writeIndexes[index]!;
     for (let from = 0; from < n;) {
       const end = Math.min(n, from + size - at);
       for (let i = from, place = start + at; i < end; i += 1, place += 1) {
@@ -124,6 +124,6 @@ export class AllpassDiffuser4 {
       if (at === size) at = 0;
       from = end;
     }
-    this.places[index] = at;
+    this.writeIndexes[index] = at;
   }
 }

@@ -9,7 +9,7 @@ export class CascadedMovingAverage {
   readonly delay: number;
   private readonly rings: readonly Float64Array[];
   private readonly sums = new Float64Array(PASSES);
-  private place = 0;
+  private writeIndex = 0;
 
   /** @param halfHz frequency at which its gain is one half */
   constructor(halfHz: number, sampleRate: number) {
@@ -22,7 +22,7 @@ export class CascadedMovingAverage {
   clear(): void {
     for (const ring of this.rings) ring.fill(0);
     this.sums.fill(0);
-    this.place = 0;
+    this.writeIndex = 0;
   }
 
   process(from: Float64Array, to: Float64Array, n: number): void {
@@ -34,7 +34,7 @@ export class CascadedMovingAverage {
     let a = this.sums[0]!;
     let b = this.sums[1]!;
     let c = this.sums[2]!;
-    let place = this.place;
+    let place = this.writeIndex;
     for (let i = 0; i < n; i += 1) {
       const x = from[i]!;
       a += x - first[place]!;
@@ -52,6 +52,6 @@ export class CascadedMovingAverage {
     this.sums[0] = a;
     this.sums[1] = b;
     this.sums[2] = c;
-    this.place = place;
+    this.writeIndex = place;
   }
 }

@@ -51,11 +51,11 @@ function interleaveSpectrum(
   slot: number,
   to: Float32Array,
   wide: number,
-  place: number,
+  column: number,
 ): void {
   const fours = from.length / (count * FOUR);
   for (let i = 0; i < fours; i += 1) {
-    for (let k = 0; k < FOUR; k += 1) to[(i * wide + place) * FOUR + k] = from[(i * count + slot) * FOUR + k]!;
+    for (let k = 0; k < FOUR; k += 1) to[(i * wide + column) * FOUR + k] = from[(i * count + slot) * FOUR + k]!;
   }
 }
 
@@ -112,7 +112,7 @@ const WAYS_FIGURES = IN + 2 * STEP_FRAMES + GAP;
 /** Input and output of all stages: the latest input samples, in a ring for each side, and the sums of a step. */
 class ConvolutionIo {
   /** Where the next step is written in both rings. */
-  place = 0;
+  writeIndex = 0;
   private readonly inLeft: Float32Array;
   private readonly inRight: Float32Array;
   private readonly outLeft: Float32Array;
@@ -128,18 +128,18 @@ class ConvolutionIo {
 
   clear(): void {
     this.memory.cells.fill(0, 0, HEARD_RIGHT + HEARD);
-    this.place = 0;
+    this.writeIndex = 0;
   }
 
   write(left: Float64Array, right: Float64Array): void {
     const { work } = this.memory;
     toFloat32Block(left, this.inLeft);
     toFloat32Block(right, this.inRight);
-    work.enter(4 * this.place, 4 * (HEARD_RIGHT + this.place), 4 * IN, 4 * OUT);
+    work.enter(4 * this.writeIndex, 4 * (HEARD_RIGHT + this.writeIndex), 4 * IN, 4 * OUT);
   }
 
   advance(): void {
-    this.place = (this.place + STEP_FRAMES) & (HEARD - 1);
+    this.writeIndex = (this.writeIndex + STEP_FRAMES) & (HEARD - 1);
   }
 
   /** Copies the `size` samples before `end`, a multiple of it. */
@@ -282,7 +282,7 @@ class Stage {
   /** The shortest partitions: they include the present step, so that there is no latency. */
   private workAtOnce(): void {
     const { size, re, im, ways } = this;
-    this.begin(ways.place + size);
+    this.begin(ways.writeIndex + size);
     this.transform();
     this.storeSpectrum();
     this.multiply(1);
@@ -293,7 +293,7 @@ class Stage {
 
   private workInSteps(): void {
     const { step, steps, now, size } = this;
-    if (step === 0) this.begin(this.ways.place);
+    if (step === 0) this.begin(this.ways.writeIndex);
     this.ways.add(now + step * STEP_FRAMES, now + size + step * STEP_FRAMES);
     if (this.passes < steps / 4) this.workByPasses(step);
     else this.workByHalves(step);

@@ -75,7 +75,7 @@ export class MatchedFilter {
   private readonly a = new Float64Array(3);
   private readonly bestB = new Float64Array(3);
   private readonly bestA = new Float64Array(3);
-  private least = Infinity;
+  private leastError = Infinity;
   private angle = 1;
   private readonly zeros = new Float64Array(3);
   private readonly poles = new Float64Array(3);
@@ -183,7 +183,7 @@ export class MatchedFilter {
 
   private begin(angle: number): void {
     this.angle = angle;
-    this.least = Infinity;
+    this.leastError = Infinity;
   }
 
   /** Squared magnitude of the model. */
@@ -350,8 +350,8 @@ export class MatchedFilter {
       const off = ratio > 1 ? ratio : 1 / ratio;
       if (off > worst) worst = off;
     }
-    if (!(worst < this.least)) return;
-    this.least = worst;
+    if (!(worst < this.leastError)) return;
+    this.leastError = worst;
     this.bestA.set(a);
     this.bestB.set(b);
   }

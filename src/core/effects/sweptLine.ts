@@ -12,7 +12,7 @@ export class SweptLine {
   readonly out = new Float64Array(STEP_FRAMES);
   private readonly line: DelayLine;
   private readonly part = new Float64Array(STEP_FRAMES);
-  private readonly heard = new Float64Array(STEP_FRAMES);
+  private readonly delayed = new Float64Array(STEP_FRAMES);
 
   /** @param longest delay in samples */
   constructor(longest: number) {
@@ -38,7 +38,7 @@ export class SweptLine {
 
   /** In parts no longer than the shortest delay, so that nothing is read before it was written. */
   private recirculate(input: Float64Array, from: number, step: number): void {
-    const { delays, part, heard, out } = this;
+    const { delays, part, delayed: heard, out } = this;
     let shortest = delays[0]!;
     for (let i = 1; i < STEP_FRAMES; i += 1) if (delays[i]! < shortest) shortest = delays[i]!;
     const run = readableBlock(shortest, STEP_FRAMES);

@@ -171,8 +171,8 @@ export class RunningChannel {
     for (let i = 0; i < links.length; i += 1) this.rowFor(links[i]!).clearLinkOffsets();
     for (let i = 0; i < links.length; i += 1) {
       const link = links[i]!;
-      if (rests(link.rests, place)) this.rowFor(link).turn(this.placeIn(link), 0, link.transfer);
-      else this.rowFor(link).turn(this.placeIn(link), turns[link.modulator]!, link.transfer);
+      if (rests(link.rests, place)) this.rowFor(link).addLinkOffset(this.placeIn(link), 0, link.transfer);
+      else this.rowFor(link).addLinkOffset(this.placeIn(link), turns[link.modulator]!, link.transfer);
     }
   }
 
@@ -198,7 +198,7 @@ export class RunningChannel {
       const lane = lanes[i]!;
       const before = this.cursors[i]!;
       let segment = segmentAt(lane, sample, before);
-      while (!located && jumpsAt(lane, segment) && (sample - lane.places[segment]!) * pulse.tempoRatio < 0.5)
+      while (!located && jumpsAt(lane, segment) && (sample - lane.times[segment]!) * pulse.tempoRatio < 0.5)
         segment -= 1;
       this.cursors[i] = segment;
       const held = heldNumberAt(lane, segment);
@@ -206,7 +206,7 @@ export class RunningChannel {
         this.laneRows[i]!.fromLanePosition(this.lanePlaces[i]!, positionAt(lane, sample, segment));
       else this.laneRows[i]!.fromLane(this.lanePlaces[i]!, held);
       const offset =
-        segment !== before && jumpsAt(lane, segment) ? offsetOf(lane.places[segment], sample, pulse.tempoRatio) : 0;
+        segment !== before && jumpsAt(lane, segment) ? offsetOf(lane.times[segment], sample, pulse.tempoRatio) : 0;
       if (offset === 0) continue;
       this.laneRows[i]!.setLaneOffset(this.lanePlaces[i]!, offset);
       this.lanesJumped = true;

@@ -102,7 +102,7 @@ export class Engine {
   }
 
   get turnCount(): number {
-    return this.modulators.turns.length;
+    return this.modulators.outputs.length;
   }
 
   /** Step that a run of the plan is at; -1 while its hold is silent, and while nothing plays. */
@@ -112,7 +112,7 @@ export class Engine {
 
   /** Output of a modulator of the plan. */
   modulatorOutputOf(index: number): number {
-    return this.modulators.turns[index] ?? 0;
+    return this.modulators.outputs[index] ?? 0;
   }
 
   /** @param key as the plan names it */
@@ -145,9 +145,9 @@ export class Engine {
     this.modulators.followers.prime(this.channels, this.sounds, fromSample);
     // The main output first: its macros modulate parameters of other channels, and may be modulated themselves.
     this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
-    this.main?.locate(this.tempoClock, this.modulators.turns);
+    this.main?.locate(this.tempoClock, this.modulators.outputs);
     this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
-    for (const channel of this.channels) channel.locate(this.tempoClock, this.modulators.turns);
+    for (const channel of this.channels) channel.locate(this.tempoClock, this.modulators.outputs);
     this.updateLatencies();
     for (const channel of this.channels) channel.resetCompensation(this.main!);
   }
@@ -344,7 +344,7 @@ export class Engine {
     this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
     for (let c = 0; c < this.channels.length; c += 1) {
       this.channels[c]!.followLanes(this.tempoClock);
-      this.channels[c]!.followLinks(this.modulators.turns, this.tempoClock.sample);
+      this.channels[c]!.followLinks(this.modulators.outputs, this.tempoClock.sample);
     }
   }
 

@@ -18,7 +18,7 @@ export class ParameterSmoother {
   private readonly held: Uint8Array;
   private readonly laned: Uint8Array;
   private readonly linked: Uint8Array;
-  private readonly turns: Float64Array;
+  private readonly linkOffsets: Float64Array;
   /** Samples into the present step at which each target was set; 0 for at its beginning, or before. */
   private readonly offsets: Float64Array;
   /** Samples of the last step by which a deferred value is behind. */
@@ -47,7 +47,7 @@ export class ParameterSmoother {
     this.held = new Uint8Array(base.length);
     this.laned = new Uint8Array(base.length);
     this.linked = new Uint8Array(base.length);
-    this.turns = new Float64Array(base.length);
+    this.linkOffsets = new Float64Array(base.length);
     this.offsets = new Float64Array(base.length);
     this.behind = new Float64Array(base.length);
     this.shares = Float64Array.from(params, (param) =>
@@ -84,24 +84,24 @@ export class ParameterSmoother {
   clearLinks(): void {
     this.linked.fill(0);
     this.moving = true;
-    this.turns.fill(0);
+    this.linkOffsets.fill(0);
   }
 
   /** Sets the offsets of all links to zero, before they are added up anew. */
   clearLinkOffsets(): void {
-    for (let i = 0; i < this.turns.length; i += 1) this.turns[i] = 0;
+    for (let i = 0; i < this.linkOffsets.length; i += 1) this.linkOffsets[i] = 0;
   }
 
   /**
    * Adds a link's offset to those of other links.
-   * @param turn output of its modulator, -1 to 1
+   * @param output output of its modulator, -1 to 1
    */
-  turn(index: number, turn: number, transfer: LinkTransfer): void {
+  addLinkOffset(index: number, output: number, transfer: LinkTransfer): void {
     this.linked[index] = 1;
     this.moving = true;
     // Where it stands is only asked for by a link with a range of its own.
     const at = transfer.low > 0 || transfer.high < 1 ? paramPosition(this.params[index]!, this.wanted(index)) : 0;
-    this.turns[index] = this.turns[index]! + linkOffset(at, turn, transfer);
+    this.linkOffsets[index] = this.linkOffsets[index]! + linkOffset(at, output, transfer);
   }
 
   /**
@@ -141,7 +141,7 @@ export class ParameterSmoother {
   /** Target of a linked value: `wanted` plus the links' offset. */
   private turned(index: number): number {
     const param = this.params[index]!;
-    const at = paramPosition(param, this.wanted(index)) + this.turns[index]!;
+    const at = paramPosition(param, this.wanted(index)) + this.linkOffsets[index]!;
     return paramAtPosition(param, at < 0 ? 0 : at > 1 ? 1 : at);
   }
 

@@ -10,7 +10,7 @@ import type { TempoClock } from './tempoClock';
 export class RunningModulators {
   readonly followers: Followers;
   /** Outputs in the plan's order, -1 to 1. */
-  readonly turns: Float64Array;
+  readonly outputs: Float64Array;
   /** Index of the step that each run is in; -1 while its hold is silent, and for other modulators. */
   readonly steps: Float64Array;
   private readonly tracks: readonly ModulatorTrack[];
@@ -18,7 +18,7 @@ export class RunningModulators {
   /** @param before those of the plan before, whose followers keep their state */
   constructor(plan: Plan | null, sampleRate: number, before: RunningModulators | null = null) {
     this.tracks = plan?.modulators ?? [];
-    this.turns = new Float64Array(this.tracks.length);
+    this.outputs = new Float64Array(this.tracks.length);
     this.steps = new Float64Array(this.tracks.length).fill(-1);
     this.followers = new Followers(plan, sampleRate, before?.followers ?? null);
   }
@@ -33,7 +33,7 @@ export class RunningModulators {
     channels: readonly RunningChannel[],
     main: RunningChannel | null,
   ): void {
-    const { tracks, turns } = this;
+    const { tracks, outputs: turns } = this;
     let macro = 0;
     for (let i = 0; i < tracks.length; i += 1) {
       const track = tracks[i]!;

@@ -27,7 +27,7 @@ const SWITCH_SECONDS = 0.008;
 const EMPTY: StrandWork = { process: (_run, silent) => silent, silent: true };
 
 /** One strand of a braid: its share of the input, its delay, and its level and pan at the output. */
-class Place {
+class StrandState {
   work: StrandWork | null = null;
   /** Taken out of the braid: its input is closed, its tail rings out. */
   leaving = false;
@@ -51,7 +51,7 @@ class Place {
 
 /** Strands in parallel: each processes its part of the input, and their outputs are summed. */
 export class BraidProcessor extends Insert implements EffectProcessor {
-  private readonly places: readonly Place[];
+  private readonly strandStates: readonly StrandState[];
   private readonly openShare = new MemoizedUnary((seconds) =>
     onePoleCoefficient(seconds, STEP_FRAMES, this.sampleRate),
   );
@@ -71,7 +71,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   private readonly steps = new PatternSteps();
   /** The same steps, delayed by the latency of a strand. */
   private readonly lateSteps = new PatternSteps();
-  private heard = -1;
+  private playingStrand = -1;
   /** Samples into the block at which a hand takes a strand, or lets go of it. */
   private takenAt = 0;
   /** Set until the first block after `locate`, in which gates jump to the pattern's state. */
@@ -79,14 +79,14 @@ export class BraidProcessor extends Insert implements EffectProcessor {
 
   constructor(sampleRate: number) {
     super(sampleRate, LONGEST_ALIGN_MS / 1000 + 0.01, SWITCH_SECONDS);
-    this.places = Array.from({ length: MAX_STRANDS }, () => new Place(sampleRate));
+    this.strandStates = Array.from({ length: MAX_STRANDS }, () => new StrandState(sampleRate));
     this.longest = (LONGEST_ALIGN_MS / 1000) * sampleRate + STEP_FRAMES;
     this.setStrands([EMPTY, EMPTY]);
   }
 
   /** @param works by position, from 0; null where there is no strand */
   setStrands(works: readonly (StrandWork | null)[]): void {
-    this.places.forEach((place, i) => {
+    this.strandStates.forEach((place, i) => {
       const work = works[i] ?? null;
       place.leaving = !work && place.work !== null;
       if (!work || work === place.work) return;
@@ -109,7 +109,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
 
   override get silent(): boolean {
     if (!this.quiet.silent) return false;
-    for (let i = 0; i < MAX_STRANDS; i += 1) if (this.places[i]!.work?.silent === false) return false;
+    for (let i = 0; i < MAX_STRANDS; i += 1) if (this.strandStates[i]!.work?.silent === false) return false;
     return true;
   }
 
@@ -119,7 +119,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
 
   locate(_seconds: number, values: Float64Array): void {
     for (let i = 0; i < MAX_STRANDS; i += 1) {
-      const place = this.places[i]!;
+      const place = this.strandStates[i]!;
       const at = FIRST + i * PER_STRAND;
       place.input.jump(values[at]!, this.goalOpen(i, values));
       place.compensator.reset(this.delayOf(values[at + 3]!));
@@ -140,7 +140,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     const cuts = byPattern && values[P.tails!]! === CUT;
     if (byPattern) this.findSteps(values, this.steps, 0);
     for (let i = 0; i < MAX_STRANDS; i += 1) {
-      const place = this.places[i]!;
+      const place = this.strandStates[i]!;
       if (!place.work) continue;
       if (this.starts) this.startGates(place, i + 1, byPattern);
       const at = FIRST + i * PER_STRAND;
@@ -160,12 +160,12 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       if (!silent) this.add(place, wet, values, at);
     }
     this.starts = false;
-    this.heard = this.findHeard(values, byPattern);
+    this.playingStrand = this.findHeard(values, byPattern);
   }
 
   /** Ends a strand's tail with its step, where tails are cut. @param held samples by which its input is delayed */
   private cutTail(
-    place: Place,
+    place: StrandState,
     position: number,
     values: Float64Array,
     cuts: boolean,
@@ -178,7 +178,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   }
 
   /** Where playing starts, a pattern is heard without a crossfade. */
-  private startGates(place: Place, position: number, byPattern: boolean): void {
+  private startGates(place: StrandState, position: number, byPattern: boolean): void {
     place.gate.jump(!byPattern || this.steps.position[0] === position);
     place.tailGate.jump(true);
   }
@@ -203,7 +203,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   }
 
   get strandHeard(): number {
-    return this.heard;
+    return this.playingStrand;
   }
 
   private findHeard(values: Float64Array, byPattern: boolean): number {
@@ -212,7 +212,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   }
 
   private goalOpen(place: number, values: Float64Array): number {
-    if (this.places[place]!.leaving) return 0;
+    if (this.strandStates[place]!.leaving) return 0;
     if (Math.round(values[P.plays!]!) !== ONE) return 1;
     return Math.round(values[P.chosen!]!) === place + 1 ? 1 : 0;
   }
@@ -221,14 +221,14 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     return Math.round((ms / 1000) * this.sampleRate);
   }
 
-  private aim(place: Place, values: Float64Array, at: number): void {
+  private aim(place: StrandState, values: Float64Array, at: number): void {
     const level = values[at + 1]!;
     const pan = values[at + 2]!;
     place.gainLeft = level * place.leftOf.at(pan);
     place.gainRight = level * place.rightOf.at(-pan);
   }
 
-  private add(place: Place, wet: StereoBlock, values: Float64Array, at: number): void {
+  private add(place: StrandState, wet: StereoBlock, values: Float64Array, at: number): void {
     let left = place.gainLeft;
     let right = place.gainRight;
     this.aim(place, values, at);

@@ -110,7 +110,7 @@ export class CloudVoice implements HoldVoice {
     for (let g = 0; g < MAX_GRAINS; g += 1) if (this.grains[g]!.age < 1) this.sound(this.grains[g]!, history, from, to);
     this.match(from, to);
     this.guard.process(work.left, work.right, STEP_FRAMES);
-    this.keep(from, to);
+    this.writeLoop(from, to);
     for (let i = from; i < to; i += 1) {
       out.left[i] = work.left[i]!;
       out.right[i] = work.right[i]!;
@@ -133,7 +133,7 @@ export class CloudVoice implements HoldVoice {
   }
 
   /** Writes the output, to be read again. */
-  private keep(from: number, to: number): void {
+  private writeLoop(from: number, to: number): void {
     const n = to - from;
     const { work, kept } = this;
     for (let i = 0; i < n; i += 1) {

@@ -24,7 +24,7 @@ const FROM_DB = Math.LN10 / 20;
  * Source: D. Giannoulis, M. Massberg and J. D. Reiss, "Digital Dynamic Range Compressor Design" (2012).
  */
 export class CompressorProcessor extends Insert implements EffectProcessor {
-  private readonly heard = makeStereoBlock();
+  private readonly sidechain = makeStereoBlock();
   private readonly sideCut = new FilterCascade(1);
   private side: StereoBlock | null = null;
   private readonly from = new MemoizedUnary(Math.exp);
@@ -91,7 +91,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
     this.seenSlope = slope;
     this.seenKnee = knee;
     const slack = this.moved > 0 ? Infinity : ATTACK_SLACK_DB;
-    const { left, right } = this.heard;
+    const { left, right } = this.sidechain;
     let { held, reduction, makeUp } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const l = left[i]! < 0 ? -left[i]! : left[i]!;
@@ -117,7 +117,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
   }
 
   private followLevel(listened: StereoBlock, values: Float64Array): void {
-    const { heard } = this;
+    const { sidechain: heard } = this;
     copyBlock(listened.left, heard.left);
     copyBlock(listened.right, heard.right);
     const hz = values[P.sideCut]!;

@@ -19,7 +19,7 @@ const FINE = 8;
  */
 export class DetunedHead {
   private readonly window: number;
-  private readonly reach: number;
+  private readonly searchRange: number;
   private readonly compared: number;
   private readonly fadeStep: number;
   private readonly delays = new Float64Array(STEP_FRAMES);
@@ -37,7 +37,7 @@ export class DetunedHead {
     sampleRate: number,
   ) {
     this.window = WINDOW_SECONDS * sampleRate;
-    this.reach = Math.floor(REACH_SECONDS * sampleRate);
+    this.searchRange = Math.floor(REACH_SECONDS * sampleRate);
     this.compared = Math.floor(COMPARED_SECONDS * sampleRate);
     this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
   }
@@ -84,7 +84,7 @@ export class DetunedHead {
     const wanted = rate > 0 ? 0.8 * this.window : 0.2 * this.window;
     let best = wanted;
     let most = -Infinity;
-    for (let shift = -this.reach; shift <= this.reach; shift += STRIDE) {
+    for (let shift = -this.searchRange; shift <= this.searchRange; shift += STRIDE) {
       const alike = this.likeness(start, wanted + shift, STRIDE);
       if (alike > most) {
         most = alike;

@@ -29,7 +29,7 @@ export class DoublingProcessor implements EffectProcessor {
   private readonly line: DelayLine;
   private readonly guard: PeakGuard;
   private readonly heads: readonly DetunedHead[];
-  private readonly heard = new Float64Array(STEP_FRAMES);
+  private readonly headOutput = new Float64Array(STEP_FRAMES);
   private readonly back = new Float64Array(STEP_FRAMES);
   private readonly into = new Float64Array(STEP_FRAMES);
   private readonly inUse = new Float64Array(MAX_VOICES);
@@ -127,11 +127,11 @@ export class DoublingProcessor implements EffectProcessor {
       head.clear(rate);
       return;
     }
-    head.read(start, end, rate, this.heard);
+    head.read(start, end, rate, this.headOutput);
     const pan = PAN[voice as 0 | 1 | 2 | 3] * values[P.spread]!;
     const left = level * Math.sqrt(0.5 * (1 - pan));
     const right = level * Math.sqrt(0.5 * (1 + pan));
-    const { heard } = this;
+    const { headOutput: heard } = this;
     for (let i = 0; i < n; i += 1) {
       const x = heard[i]! * (from + ((to - from) * (i + 1)) / n);
       wet.left[i] = wet.left[i]! + left * x;

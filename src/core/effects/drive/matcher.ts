@@ -22,15 +22,15 @@ export class LevelMatcher {
   private peak = 0;
   private outPeak = 0;
   /** Steps since sound began; steps since it ended. */
-  private heard = 0;
+  private heardSteps = 0;
   private quiet = 0;
   private readonly share: number;
-  private readonly keeps: number;
+  private readonly peakDecay: number;
   private readonly restSteps: number;
 
   constructor(sampleRate: number) {
     this.share = onePoleCoefficient(SECONDS, STEP_FRAMES, sampleRate);
-    this.keeps = 1 - this.share;
+    this.peakDecay = 1 - this.share;
     this.restSteps = (SECONDS * sampleRate) / STEP_FRAMES;
   }
 
@@ -40,19 +40,19 @@ export class LevelMatcher {
     this.gain = 1;
     this.peak = 0;
     this.outPeak = 0;
-    this.heard = 0;
+    this.heardSteps = 0;
     this.quiet = 0;
   }
 
   measure(before: StereoBlock, after: StereoBlock): void {
     const came = power(before);
     this.quiet = came < QUIET_POWER ? this.quiet + 1 : 0;
-    if (this.quiet > this.restSteps) this.heard = 0;
-    else this.heard += 1;
+    if (this.quiet > this.restSteps) this.heardSteps = 0;
+    else this.heardSteps += 1;
     const share = this.smoothing(this.share);
     this.before += (came - this.before) * share + DENORMAL_GUARD - DENORMAL_GUARD;
     this.after += (power(after) - this.after) * share + DENORMAL_GUARD - DENORMAL_GUARD;
-    const sunk = this.peak * this.keeps + DENORMAL_GUARD - DENORMAL_GUARD;
+    const sunk = this.peak * this.peakDecay + DENORMAL_GUARD - DENORMAL_GUARD;
     const peak = peakOf(before);
     this.peak = peak > sunk ? peak : sunk;
     this.outPeak = peakOf(after);
@@ -60,7 +60,7 @@ export class LevelMatcher {
 
   /** Smoothing coefficient of a step: 1 at first. */
   private smoothing(least: number): number {
-    return this.heard * least < 1 && this.heard > 0 ? 1 / this.heard : least;
+    return this.heardSteps * least < 1 && this.heardSteps > 0 ? 1 / this.heardSteps : least;
   }
 
   /** @param most limit of the gain  @param on false leaves the sound unchanged */
@@ -68,7 +68,7 @@ export class LevelMatcher {
     const wanted = !on ? 1 : this.after < 1e-12 ? this.gain : Math.sqrt(this.before / this.after);
     const goal = wanted > most ? most : wanted < LEAST ? LEAST : wanted;
     // Only while the level settles: later a gain limited at once would be a click.
-    const limit = on && this.heard < this.restSteps && this.outPeak > 0 ? this.peak / this.outPeak : Infinity;
+    const limit = on && this.heardSteps < this.restSteps && this.outPeak > 0 ? this.peak / this.outPeak : Infinity;
     // The gain changes by an inaudible amount per sample, however suddenly it is switched.
     const way = this.gain + (goal - this.gain) * (on ? this.smoothing(0.08) : 0.08);
     const next = way > limit ? limit : way;

@@ -303,7 +303,7 @@ export class EchoProcessor implements EffectProcessor {
     let peak = 0;
     let done = 0;
     while (done < n) {
-      const run = readableBlock(shortest - this.waver.reach, n - done);
+      const run = readableBlock(shortest - this.waver.maxDeviation, n - done);
       const risen = this.processLoopBlock(input, wet, done, run, goalLeft, goalRight, glide);
       if (risen > peak) peak = risen;
       done += run;

@@ -10,7 +10,7 @@ export class WowFlutter {
   /** False while the heads do not move. */
   moving = false;
   /** Maximum of the offsets to either side, in samples. */
-  reach = 0;
+  maxDeviation = 0;
   private readonly run = new Float64Array(STEP_FRAMES);
   private readonly wow = new SineLfo();
   private readonly flutter = new SineLfo();
@@ -47,7 +47,7 @@ export class WowFlutter {
     } else {
       this.skip(wowHz, flutterHz);
     }
-    this.reach = reach;
+    this.maxDeviation = reach;
     this.wowReach = wow;
     this.flutterReach = flutter;
   }

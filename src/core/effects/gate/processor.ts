@@ -21,7 +21,7 @@ export class GateProcessor extends Insert implements EffectProcessor {
   private from = 0;
   private goal = 0;
   /** Share of that time that has passed. */
-  private gone = 1;
+  private rampProgress = 1;
   /** Position within a pair of steps, 0 to 2, and the number of the pair's first step. */
   private pair = 0;
   private step = 0;
@@ -50,7 +50,7 @@ export class GateProcessor extends Insert implements EffectProcessor {
     this.goal = values[P.mode] === BY_LEVEL ? 0 : this.heightNow(values, length);
     this.way = this.goal;
     this.from = this.goal;
-    this.gone = 1;
+    this.rampProgress = 1;
     this.quiet.reset();
   }
 
@@ -77,7 +77,7 @@ export class GateProcessor extends Insert implements EffectProcessor {
     const turn = values[P.rate]! / this.sampleRate;
     const slew = 1000 / (values[P.smooth]! * this.sampleRate);
     const depthStep = (values[P.depth]! - this.depth) / STEP_FRAMES;
-    let { way, depth, from, goal, gone } = this;
+    let { way, depth, from, goal, rampProgress: gone } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const height = this.heightNow(values, length);
       if (height !== goal) {
@@ -102,7 +102,7 @@ export class GateProcessor extends Insert implements EffectProcessor {
     this.way = way;
     this.from = from;
     this.goal = goal;
-    this.gone = gone;
+    this.rampProgress = gone;
   }
 
   private byLevel(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {

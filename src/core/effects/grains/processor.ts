@@ -40,7 +40,7 @@ export class GrainsProcessor implements EffectProcessor {
    * State of each grain: its read position and speed, its position within the window and its increment, and its gains;
    * inactive while its age is 1 or more.
    */
-  private readonly place = new Float64Array(MAX_GRAINS);
+  private readonly readPositions = new Float64Array(MAX_GRAINS);
   private readonly speed = new Float64Array(MAX_GRAINS);
   private readonly age = new Float64Array(MAX_GRAINS).fill(1);
   private readonly ageing = new Float64Array(MAX_GRAINS);
@@ -175,7 +175,7 @@ export class GrainsProcessor implements EffectProcessor {
     const start = this.written - STEP_FRAMES + at - delay;
     this.speed[g] = backwards ? -speed : speed;
     // Samples ahead are not written yet: the ring has the oldest there.
-    this.place[g] = backwards ? start + (reach < delay - ROOM ? reach : delay - ROOM) : start;
+    this.readPositions[g] = backwards ? start + (reach < delay - ROOM ? reach : delay - ROOM) : start;
     this.begins[g] = at;
     this.age[g] = 0;
     this.ageing[g] = 1 / length;
@@ -199,7 +199,7 @@ export class GrainsProcessor implements EffectProcessor {
     const from = this.begins[g]!;
     const lasts = Math.ceil((1 - age) / ageing);
     const to = from + lasts < STEP_FRAMES ? from + lasts : STEP_FRAMES;
-    rings.read(this.place[g]!, speed, 0, from, to);
+    rings.read(this.readPositions[g]!, speed, 0, from, to);
     for (let i = from; i < to; i += 1) {
       const at = age * WINDOW;
       const k = at | 0;
@@ -210,6 +210,6 @@ export class GrainsProcessor implements EffectProcessor {
     }
     this.begins[g] = 0;
     this.age[g] = age;
-    this.place[g] = this.place[g]! + speed * (to - from);
+    this.readPositions[g] = this.readPositions[g]! + speed * (to - from);
   }
 }

@@ -6,7 +6,7 @@ export class GainRamp {
   goal: number;
   private from: number;
   /** Share of the ramp that has passed, and its increment per sample. */
-  private gone = 1;
+  private progress = 1;
   private step = 0;
 
   constructor(at: number) {
@@ -16,29 +16,31 @@ export class GainRamp {
   }
 
   get moving(): boolean {
-    return this.gone < 1;
+    return this.progress < 1;
   }
 
   jump(to: number): void {
     this.now = to;
     this.goal = to;
-    this.gone = 1;
+    this.progress = 1;
   }
 
   /** Starts a ramp from the present gain to `goal` that takes `frames`. */
   aim(goal: number, frames: number): void {
     this.from = this.now;
     this.goal = goal;
-    this.gone = this.now === goal ? 1 : 0;
+    this.progress = this.now === goal ? 1 : 0;
     this.step = 1 / frames;
   }
 
   /** Advances by a sample and returns the gain. */
   next(): number {
-    if (this.gone >= 1) return this.now;
-    this.gone += this.step;
+    if (this.progress >= 1) return this.now;
+    this.progress += this.step;
     this.now =
-      this.gone >= 1 ? this.goal : this.from + (this.goal - this.from) * this.gone * this.gone * (3 - 2 * this.gone);
+      this.progress >= 1
+        ? this.goal
+        : this.from + (this.goal - this.from) * this.progress * this.progress * (3 - 2 * this.progress);
     return this.now;
   }
 

@@ -57,7 +57,7 @@ export class SlidingMinimum {
 /** Mean of the last `length` values. */
 export class SlidingMean {
   private readonly ring: Float64Array;
-  private place = 0;
+  private writeIndex = 0;
   private sum = 0;
   private length = 1;
 
@@ -68,7 +68,7 @@ export class SlidingMean {
   /** All values are 1. */
   clear(length: number): void {
     this.ring.fill(1);
-    this.place = 0;
+    this.writeIndex = 0;
     this.length = length;
     this.sum = length;
   }
@@ -80,11 +80,11 @@ export class SlidingMean {
 
   private next(value: number): number {
     const { ring, length } = this;
-    this.sum += value - ring[this.place]!;
-    ring[this.place] = value;
-    this.place += 1;
-    if (this.place >= length) {
-      this.place = 0;
+    this.sum += value - ring[this.writeIndex]!;
+    ring[this.writeIndex] = value;
+    this.writeIndex += 1;
+    if (this.writeIndex >= length) {
+      this.writeIndex = 0;
       // Summed anew once per window, so that rounding errors do not accumulate.
       let sum = 0;
       for (let i = 0; i < length; i += 1) sum += ring[i]!;

@@ -29,7 +29,7 @@ const PEAK_LATENCY = BAND_LIMITER_DELAY + TRUE_PEAK_DELAY;
  */
 export class LimiterProcessor implements EffectProcessor {
   private readonly meter = new TruePeakPair();
-  private readonly least: SlidingMinimum;
+  private readonly minimum: SlidingMinimum;
   private readonly mean: SlidingMean;
   private readonly left: Float64Array;
   private readonly right: Float64Array;
@@ -52,7 +52,7 @@ export class LimiterProcessor implements EffectProcessor {
   private limitedFor = 0;
   private readonly peaks = new Float64Array(STEP_FRAMES);
   private readonly gains = new Float64Array(STEP_FRAMES);
-  private place = 0;
+  private writeIndex = 0;
   private length = 1;
   private released = 1;
   /** Samples since a gain was under 1. */
@@ -63,7 +63,7 @@ export class LimiterProcessor implements EffectProcessor {
 
   constructor(private readonly sampleRate: number) {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate) + PEAK_LATENCY + 2;
-    this.least = new SlidingMinimum(longest);
+    this.minimum = new SlidingMinimum(longest);
     this.mean = new SlidingMean(longest);
     this.left = new Float64Array(longest + 1 + STEP_FRAMES);
     this.right = new Float64Array(longest + 1 + STEP_FRAMES);
@@ -104,7 +104,7 @@ export class LimiterProcessor implements EffectProcessor {
 
   private start(length: number): void {
     this.length = length;
-    this.least.clear();
+    this.minimum.clear();
     this.mean.clear(length);
     this.left.fill(0);
     this.right.fill(0);
@@ -115,7 +115,7 @@ export class LimiterProcessor implements EffectProcessor {
     this.limitedRight.fill(0);
     this.limitedShare = 0;
     this.limitedFor = 0;
-    this.place = 0;
+    this.writeIndex = 0;
     this.released = 1;
     this.unityFrames = 3 * length;
   }
@@ -125,7 +125,7 @@ export class LimiterProcessor implements EffectProcessor {
     if (this.lengthOf(values) !== this.length) this.start(this.lengthOf(values));
     const gainGoal = this.gainOf.at(values[P.gain]!);
     const ceilingGoal = this.ceilingOf.at(values[P.ceiling]!);
-    const begin = this.place;
+    const begin = this.writeIndex;
     this.take(input, gainGoal);
     const between = values[P.truePeak]! >= 0.5;
     this.limitBand(begin, between ? NEAR * Math.min(this.ceiling, ceilingGoal) : Infinity);
@@ -137,7 +137,7 @@ export class LimiterProcessor implements EffectProcessor {
       return;
     }
     this.findNeeded(ceilingGoal, between);
-    this.least.run(this.gains, STEP_FRAMES, this.length);
+    this.minimum.run(this.gains, STEP_FRAMES, this.length);
     this.release(this.releaseOf.at(values[P.release]! * this.sampleRate));
     this.mean.run(this.gains, STEP_FRAMES);
     this.give(wet, begin);
@@ -152,7 +152,7 @@ export class LimiterProcessor implements EffectProcessor {
   private take(input: StereoBlock, goal: number): void {
     const { left, right, risen } = this;
     const step = (goal - this.gain) / STEP_FRAMES;
-    let { gain, place } = this;
+    let { gain, writeIndex: place } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       gain += step;
       const l = input.left[i]! * gain;
@@ -163,7 +163,7 @@ export class LimiterProcessor implements EffectProcessor {
       if (place === left.length) place = 0;
     }
     this.gain = goal;
-    this.place = place;
+    this.writeIndex = place;
   }
 
   /** Peaks between the samples. @param floor quieter than this, nothing between the samples can reach the ceiling */

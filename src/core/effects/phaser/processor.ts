@@ -23,7 +23,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
   private readonly last = new Float64Array(2);
   private readonly pole = new Float64Array(2);
   private readonly acts = new Float64Array(2);
-  private turns = 0;
+  private cyclePhase = 0;
   private feedback = 0;
 
   constructor(sampleRate: number) {
@@ -39,7 +39,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
 
   locate(seconds: number, values: Float64Array): void {
     const turns = seconds * values[P.rate]!;
-    this.turns = turns - Math.floor(turns);
+    this.cyclePhase = turns - Math.floor(turns);
     this.pole[0] = this.poleOf(0, values);
     this.pole[1] = this.poleOf(1, values);
     this.feedback = values[P.feedback]!;
@@ -49,8 +49,8 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
 
   process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     this.quiet.measureInput(input);
-    const turns = this.turns + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
-    this.turns = turns - Math.floor(turns);
+    const turns = this.cyclePhase + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
+    this.cyclePhase = turns - Math.floor(turns);
     this.choose(values, this.share);
     this.sweep(input, wet, values);
     this.feedback = values[P.feedback]!;
@@ -66,7 +66,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
   }
 
   private poleOf(side: number, values: Float64Array): number {
-    const swing = sinTurns(this.turns - (side * values[P.phase]!) / 360);
+    const swing = sinTurns(this.cyclePhase - (side * values[P.phase]!) / 360);
     const hz = values[P.centre]! * Math.pow(2, values[P.depth]! * swing);
     const t = Math.tan(
       (Math.PI * (hz < 20 ? 20 : hz > 0.45 * this.sampleRate ? 0.45 * this.sampleRate : hz)) / this.sampleRate,

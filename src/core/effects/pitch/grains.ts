@@ -24,7 +24,7 @@ export class GrainShift {
   private readonly window: Float64Array;
   private readonly half: number;
   private readonly compared: number;
-  private readonly reach: number;
+  private readonly searchRange: number;
   /**
    * The samples that a new grain is compared with, and its search range, as the sum of both channels: every STRIDE-th
    * of the former, all of the latter.
@@ -33,7 +33,7 @@ export class GrainShift {
   private readonly field: Float32Array;
   readonly onsets: OnsetQueue;
   private readonly attack: number;
-  private came = 0;
+  private received = 0;
   /** Read positions of both grains, the older one first, and the progress within the younger one. */
   private older = 0;
   private younger = 0;
@@ -53,15 +53,15 @@ export class GrainShift {
     this.onsets = new OnsetQueue(sampleRate);
     this.attack = Math.round(ATTACK_SECONDS * sampleRate);
     this.length = this.half;
-    this.reach = Math.round(REACH_SECONDS * sampleRate);
+    this.searchRange = Math.round(REACH_SECONDS * sampleRate);
     this.compared = Math.min(this.half, 960);
     this.model = new Float32Array(Math.ceil(this.compared / STRIDE));
-    this.field = new Float32Array(this.compared + 2 * this.reach + STRIDE);
+    this.field = new Float32Array(this.compared + 2 * this.searchRange + STRIDE);
   }
 
   clear(ratio: number): void {
     this.rings.clear();
-    this.came = 0;
+    this.received = 0;
     this.ratio = ratio;
     this.older = this.younger = -this.latency;
     this.into = 0;
@@ -71,21 +71,21 @@ export class GrainShift {
 
   /** Position in the input that corresponds to the coming step's output. */
   get due(): number {
-    return this.came - this.latency;
+    return this.received - this.latency;
   }
 
   /** Records a step without output: the next output begins with a grain in time. */
   record(input: StereoBlock, ratio: number): void {
     this.take(input);
-    this.came += STEP_FRAMES;
+    this.received += STEP_FRAMES;
     this.ratio = ratio;
     this.older = this.younger = this.due;
     this.into = this.length;
   }
 
   private take(input: StereoBlock): void {
-    this.rings.write(this.came, input.left, input.right, STEP_FRAMES);
-    this.onsets.detect(this.came, input.left, input.right);
+    this.rings.write(this.received, input.left, input.right, STEP_FRAMES);
+    this.onsets.detect(this.received, input.left, input.right);
   }
 
   process(input: StereoBlock, wet: StereoBlock, ratio: number): void {
@@ -94,7 +94,7 @@ export class GrainShift {
     const step = (ratio - this.ratio) / STEP_FRAMES;
     let at = 0;
     while (at < STEP_FRAMES) {
-      if (this.into >= this.length) this.begin(this.came + at);
+      if (this.into >= this.length) this.begin(this.received + at);
       const { length } = this;
       const n = Math.min(STEP_FRAMES - at, length - this.into);
       const speed = this.ratio + step;
@@ -116,14 +116,14 @@ export class GrainShift {
       this.into += n;
       at += n;
     }
-    this.came += STEP_FRAMES;
+    this.received += STEP_FRAMES;
     this.ratio = ratio;
   }
 
   /** Half a grain: as long as possible without overtaking the input, from whose end it is half a grain away. */
   private lengthOf(ratio: number): number {
     if (ratio <= 1.8) return this.half;
-    const most = (this.latency - this.reach - 2 * STEP_FRAMES) / (ratio - 1);
+    const most = (this.latency - this.searchRange - 2 * STEP_FRAMES) / (ratio - 1);
     return most < this.half ? Math.floor(most) : this.half;
   }
 
@@ -164,7 +164,7 @@ export class GrainShift {
    * Shift of a grain near a position that continues the older one best: by the correlation of every STRIDE-th sample.
    */
   private bestShift(wanted: number): number {
-    const { rings, reach, model, field } = this;
+    const { rings, searchRange: reach, model, field } = this;
     const a = Math.round(this.older);
     const b = Math.round(wanted) - reach;
     for (let i = 0; i < model.length; i += 1) model[i] = rings.monoAt(a + i * STRIDE);

@@ -13,20 +13,20 @@ const KEPT = 8;
 
 /** Detects where hits begin in a stream, to a block of 32 samples. */
 export class OnsetQueue {
-  private readonly places = new Float64Array(KEPT).fill(Infinity);
+  private readonly positions = new Float64Array(KEPT).fill(Infinity);
   private next = 0;
   private before = 0;
   private last = -Infinity;
-  private readonly keeps: number;
-  private readonly apart: number;
+  private readonly decay: number;
+  private readonly minDistance: number;
 
   constructor(sampleRate: number) {
-    this.keeps = Math.exp(-BLOCK / (FORGET_SECONDS * sampleRate));
-    this.apart = APART_SECONDS * sampleRate;
+    this.decay = Math.exp(-BLOCK / (FORGET_SECONDS * sampleRate));
+    this.minDistance = APART_SECONDS * sampleRate;
   }
 
   clear(): void {
-    this.places.fill(Infinity);
+    this.positions.fill(Infinity);
     this.before = 0;
     this.last = -Infinity;
   }
@@ -37,12 +37,12 @@ export class OnsetQueue {
       let energy = 0;
       for (let i = from; i < from + BLOCK; i += 1) energy += left[i]! * left[i]! + right[i]! * right[i]!;
       energy /= BLOCK;
-      if (energy > SILENCE && energy > RISE * this.before && place + from - this.last > this.apart) {
+      if (energy > SILENCE && energy > RISE * this.before && place + from - this.last > this.minDistance) {
         this.last = place + from;
-        this.places[this.next] = this.last;
+        this.positions[this.next] = this.last;
         this.next = (this.next + 1) & (KEPT - 1);
       }
-      const kept = this.before * this.keeps;
+      const kept = this.before * this.decay;
       this.before = energy > kept ? energy : kept;
     }
   }
@@ -51,7 +51,7 @@ export class OnsetQueue {
   first(after: number, until: number): number {
     let found = Infinity;
     for (let i = 0; i < KEPT; i += 1) {
-      const place = this.places[i]!;
+      const place = this.positions[i]!;
       if (place > after && place <= until && place < found) found = place;
     }
     return found;
@@ -60,7 +60,8 @@ export class OnsetQueue {
   /** The last onset up to a position; -Infinity where none is stored. */
   lastUpTo(place: number): number {
     let found = -Infinity;
-    for (let i = 0; i < KEPT; i += 1) if (this.places[i]! <= place && this.places[i]! > found) found = this.places[i]!;
+    for (let i = 0; i < KEPT; i += 1)
+      if (this.positions[i]! <= place && this.positions[i]! > found) found = this.positions[i]!;
     return found;
   }
 }

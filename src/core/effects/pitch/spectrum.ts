@@ -108,7 +108,7 @@ class FrameShift {
   private readonly out: SincRings;
   private readonly work: Work = { stage: 0, hopIn: 0, hopOut: 0, formants: 1, top: 0 };
   /** Number of input samples; positions of the last frame in the input and in the output; the read position. */
-  private came = 0;
+  private received = 0;
   private taken = 0;
   private laid = 0;
   private reading = 0;
@@ -133,7 +133,7 @@ class FrameShift {
     this.inRight.fill(0);
     this.out.clear();
     this.vocoder.clear();
-    this.came = 0;
+    this.received = 0;
     this.ratio = ratio;
     // All rings hold silence: the read position starts as if it had always advanced.
     this.reading = 0;
@@ -146,10 +146,10 @@ class FrameShift {
   process(input: StereoBlock, wet: StereoBlock, ratio: number, formants: number): void {
     const { inLeft, inRight, out, mask, work } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      inLeft[(this.came + i) & mask] = input.left[i]!;
-      inRight[(this.came + i) & mask] = input.right[i]!;
+      inLeft[(this.received + i) & mask] = input.left[i]!;
+      inRight[(this.received + i) & mask] = input.right[i]!;
     }
-    this.came += STEP_FRAMES;
+    this.received += STEP_FRAMES;
     const step = (ratio - this.ratio) / STEP_FRAMES;
     const faster = ratio > this.ratio ? ratio : this.ratio;
     const needed = this.reading + faster * STEP_FRAMES + AHEAD;
@@ -198,8 +198,8 @@ class FrameShift {
     const { vocoder, inLeft, inRight, frame, mask, work } = this;
     work.hopOut = this.hopOf(ratio);
     // Position in the input of the sample that is due when the read position reaches the middle of this frame.
-    const due = this.came - STEP_FRAMES + (this.laid + work.hopOut + frame / 2 - this.reading) / ratio;
-    const from = Math.min(this.came - frame, Math.round(due - this.latency - frame / 2));
+    const due = this.received - STEP_FRAMES + (this.laid + work.hopOut + frame / 2 - this.reading) / ratio;
+    const from = Math.min(this.received - frame, Math.round(due - this.latency - frame / 2));
     for (let i = 0; i < frame; i += 1) {
       vocoder.left.frame[i] = inLeft[(from + i) & mask]!;
       vocoder.right.frame[i] = inRight[(from + i) & mask]!;

@@ -56,7 +56,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   private seenX = Number.NaN;
   private seenY = 0;
   private seenAzimuth = 0;
-  private turns = 0;
+  private cyclePhase = 0;
   private spread = 0;
   private x = Number.NaN;
   private y = 0;
@@ -96,7 +96,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
 
   locate(seconds: number, values: Float64Array): void {
     const turns = seconds * values[P.rate]!;
-    this.turns = turns - Math.floor(turns);
+    this.cyclePhase = turns - Math.floor(turns);
     for (let i = 0; i < this.ears.length; i += 1) this.ears[i]!.clear();
     for (let i = 0; i < this.wallEars.length; i += 1) this.wallEars[i]!.clear();
     this.damped.fill(0);
@@ -141,13 +141,13 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   }
 
   private move(values: Float64Array): void {
-    const turns = this.turns + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
-    this.turns = turns - Math.floor(turns);
+    const turns = this.cyclePhase + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
+    this.cyclePhase = turns - Math.floor(turns);
     for (let i = 0; i < this.corners.length; i += 1) this.corners[i] = values[FIRST_CORNER + i]!;
     spotAt(
       this.spot,
       values[P.path]!,
-      this.turns,
+      this.cyclePhase,
       values[P.direction]!,
       values[P.distance]!,
       values[P.extent]!,

@@ -79,7 +79,7 @@ export class SphericalHeadEar extends EarPath {
     this.readFrom(line, 0, read);
     row.copyWithin(0, n);
     for (let i = 0; i < n; i += 1) row[runAt + i] = read[i]!;
-    const moves = this.turn(toward, elevation, head, amount);
+    const moves = this.updateDirection(toward, elevation, head, amount);
     if (moves && !begins) {
       this.filter();
       before.set(heard);
@@ -110,7 +110,7 @@ export class SphericalHeadEar extends EarPath {
   }
 
   /** Computes the next filter. @returns true when it differs from the present one */
-  private turn(toward: number, elevation: number, head: number, amount: number): boolean {
+  private updateDirection(toward: number, elevation: number, head: number, amount: number): boolean {
     const same = toward === this.toward && elevation === this.elevation && head === this.head && amount === this.amount;
     if (same) return false;
     this.toward = toward;

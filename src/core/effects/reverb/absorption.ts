@@ -66,7 +66,7 @@ export class Absorption {
     keep: number,
     yieldDb: number,
   ): void {
-    this.place(decays.highFromHz, contour);
+    this.setFrequencies(decays.highFromHz, contour);
     for (let line = 0; line < NETWORK_LINES; line += 1) {
       const seconds = lengths[line]! / this.sampleRate;
       const fall = -60 * seconds * (1 - keep);
@@ -93,7 +93,7 @@ export class Absorption {
   }
 
   /** Places both shelves, and the frequencies where decays are exact. */
-  private place(highFromHz: number, contour: DecayContour): void {
+  private setFrequencies(highFromHz: number, contour: DecayContour): void {
     const { sampleRate } = this;
     this.lowT = warped(contour.lowHz, sampleRate);
     this.highT = warped(Math.max(MIN_HIGHS_HZ, contour.highs * highFromHz), sampleRate);

@@ -118,7 +118,7 @@ export class ReverbProcessor implements EffectProcessor {
     this.earlyNow = values[P.early]!;
     entrance.after(into, this.space, values[P.diffusion]!, values[P.swell]!, values[P.decay]! / 1000);
     this.prepareTail(values);
-    this.tail.turn(into.left, into.right);
+    this.tail.processStep(into.left, into.right);
     this.join(wet, shownBefore);
     widen(wet, STEP_FRAMES, this.width, values[P.width]!);
     this.width = values[P.width]!;

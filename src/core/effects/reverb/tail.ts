@@ -37,11 +37,11 @@ export class Tail {
   private readonly decays: Decays = { middle: 1, low: 1, high: 1, highFromHz: 5000 };
   private space = 2;
   private phase = 0;
-  private keep = 0;
+  private frozenShare = 0;
   private level = 1;
   private peak = 0;
   /** Peak of both outputs in the last step, while frozen. */
-  private heard = 0;
+  private frozenPeak = 0;
   private settled = false;
   /** Whether the held sound may have been attenuated in the step before. */
   private yielded = false;
@@ -83,7 +83,7 @@ export class Tail {
     // Where the matrix keeps lines apart, so does the rotation.
     this.rotation.setSpace(meanOf(this.lengthsOf[space]!) / this.sampleRate, stages === STAGES);
     this.peak = 0;
-    this.heard = 0;
+    this.frozenPeak = 0;
     this.settled = false;
   }
 
@@ -101,8 +101,8 @@ export class Tail {
    */
   prepare(size: number, decays: Decays, rateHz: number, depthMs: number, frozen: number, open: boolean): void {
     const changed =
-      this.sizeTo(size) || !sameDecays(this.decays, decays) || frozen !== this.keep || open || this.yielded;
-    this.keep = frozen;
+      this.sizeTo(size) || !sameDecays(this.decays, decays) || frozen !== this.frozenShare || open || this.yielded;
+    this.frozenShare = frozen;
     this.yielded = open;
     if (changed || !this.settled) this.aim(decays, frozen, open);
     this.move(rateHz, depthMs * (1 - frozen));
@@ -116,7 +116,7 @@ export class Tail {
     known.low = decays.low;
     known.high = decays.high;
     known.highFromHz = decays.highFromHz;
-    const loudest = this.peak > this.heard ? this.peak : this.heard;
+    const loudest = this.peak > this.frozenPeak ? this.peak : this.frozenPeak;
     const over = open && frozen > 0 && loudest > OPEN_CEILING ? 20 * Math.log10(loudest / OPEN_CEILING) : 0;
     const yieldDb = over * (YIELD_PER_DB + YIELD_PER_DB_SQUARED * over);
     this.absorption.aim(
@@ -171,7 +171,7 @@ export class Tail {
   }
 
   /** One step: the input is in `left` and `right`, which receive the tail. */
-  turn(left: Float64Array, right: Float64Array): void {
+  processStep(left: Float64Array, right: Float64Array): void {
     const { input, output } = this.network.memory;
     // Not by set(): between arrays of different types it is many times slower than a loop.
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -186,7 +186,7 @@ export class Tail {
       right[i] = output[STEP_FRAMES + i]! * level;
     }
     // Only a held sound is attenuated.
-    this.heard = this.keep > 0 ? Math.max(peakOf(left), peakOf(right)) : 0;
+    this.frozenPeak = this.frozenShare > 0 ? Math.max(peakOf(left), peakOf(right)) : 0;
   }
 }
 

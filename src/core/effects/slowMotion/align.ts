@@ -11,7 +11,7 @@ export class GrainAligner {
   /** Frames after a position that are compared. */
   readonly span: number;
   private readonly stride: number;
-  private readonly reach: number;
+  private readonly searchRange: number;
   private readonly compared: number;
   private readonly wanted: Float64Array;
   private readonly region: Float64Array;
@@ -19,23 +19,23 @@ export class GrainAligner {
 
   constructor(sampleRate: number) {
     this.stride = Math.max(1, Math.round(STRIDE_SECONDS * sampleRate));
-    this.reach = Math.ceil((REACH_SECONDS * sampleRate) / this.stride);
+    this.searchRange = Math.ceil((REACH_SECONDS * sampleRate) / this.stride);
     this.compared = Math.ceil((COMPARED_SECONDS * sampleRate) / this.stride);
-    this.span = (this.reach + this.compared + 1) * this.stride;
+    this.span = (this.searchRange + this.compared + 1) * this.stride;
     this.wanted = new Float64Array(this.compared);
-    this.region = new Float64Array(2 * this.reach + this.compared);
-    this.likeness = new Float64Array(2 * this.reach + 1);
+    this.region = new Float64Array(2 * this.searchRange + this.compared);
+    this.likeness = new Float64Array(2 * this.searchRange + 1);
   }
 
   /** The position near `centre` whose sound correlates best with that at `goesOnAt`. */
   nearest(history: History, centre: number, goesOnAt: number): number {
     const step = this.stride;
     this.read(history, goesOnAt, step, this.wanted);
-    this.read(history, centre - this.reach * step, step, this.region);
+    this.read(history, centre - this.searchRange * step, step, this.region);
     const { wanted, region, likeness } = this;
     let energy = 0;
     for (let k = 0; k < wanted.length; k += 1) energy += region[k]! * region[k]!;
-    let best = this.reach;
+    let best = this.searchRange;
     let most = 0;
     for (let at = 0; at < likeness.length; at += 1) {
       let sum = 0;
@@ -48,7 +48,7 @@ export class GrainAligner {
       if (at + wanted.length < region.length)
         energy += region[at + wanted.length]! * region[at + wanted.length]! - region[at]! * region[at]!;
     }
-    return centre + (best + this.between(best) - this.reach) * step;
+    return centre + (best + this.between(best) - this.searchRange) * step;
   }
 
   /** Offset of the maximum of the parabola through the best position and its neighbours. */

@@ -134,10 +134,10 @@ export class TapHead {
     else if (glide && this.next < 0) this.readGliding();
     else this.readFading();
     if ((from > 0 && from < 1) || (this.reversing > 0 && this.reversing < 1))
-      this.turn(Math.abs(1 - 2 * from), Math.abs(1 - 2 * this.reversing));
+      this.rampGain(Math.abs(1 - 2 * from), Math.abs(1 - 2 * this.reversing));
   }
 
-  private turn(from: number, to: number): void {
+  private rampGain(from: number, to: number): void {
     const step = (to - from) / STEP_FRAMES;
     let gain = from;
     for (let i = 0; i < STEP_FRAMES; i += 1) {

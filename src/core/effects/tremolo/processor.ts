@@ -13,9 +13,9 @@ const EDGE_SECONDS = 0.003;
 
 /** Gain `1 - depth * (1 - shape) / 2` on each side. */
 export class TremoloProcessor extends Insert implements EffectProcessor {
-  private turns = 0;
+  private cyclePhase = 0;
   private depth = 0;
-  private apart = 0;
+  private sidePhase = 0;
   private start = 0;
 
   constructor(sampleRate: number) {
@@ -28,9 +28,9 @@ export class TremoloProcessor extends Insert implements EffectProcessor {
 
   locate(seconds: number, values: Float64Array): void {
     const turns = seconds * values[P.rate]!;
-    this.turns = turns - Math.floor(turns);
+    this.cyclePhase = turns - Math.floor(turns);
     this.depth = values[P.depth]!;
-    this.apart = values[P.phase]! / 360;
+    this.sidePhase = values[P.phase]! / 360;
     this.start = values[P.start]! / 360;
     this.quiet.reset();
   }
@@ -40,10 +40,10 @@ export class TremoloProcessor extends Insert implements EffectProcessor {
     const sides = values[P.sides]!;
     this.side(input.left, wet.left, values, sides === RIGHT_ONLY ? 0 : 1, 0);
     this.side(input.right, wet.right, values, sides === LEFT_ONLY ? 0 : 1, 1);
-    const turns = this.turns + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
-    this.turns = turns - Math.floor(turns);
+    const turns = this.cyclePhase + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
+    this.cyclePhase = turns - Math.floor(turns);
     this.depth = values[P.depth]!;
-    this.apart = values[P.phase]! / 360;
+    this.sidePhase = values[P.phase]! / 360;
     this.start = values[P.start]! / 360;
   }
 
@@ -52,8 +52,9 @@ export class TremoloProcessor extends Insert implements EffectProcessor {
     const shape = values[P.shape]!;
     const turn = values[P.rate]! / this.sampleRate;
     const edge = Math.min(0.25, Math.max(0.02, EDGE_SECONDS * values[P.rate]!));
-    let phase = this.turns + this.start + side * this.apart;
-    const phaseStep = turn + (values[P.start]! / 360 - this.start + side * (values[P.phase]! / 360 - this.apart)) / n;
+    let phase = this.cyclePhase + this.start + side * this.sidePhase;
+    const phaseStep =
+      turn + (values[P.start]! / 360 - this.start + side * (values[P.phase]! / 360 - this.sidePhase)) / n;
     let depth = this.depth * acts;
     const depthStep = ((values[P.depth]! - this.depth) * acts) / n;
     for (let i = 0; i < n; i += 1) {

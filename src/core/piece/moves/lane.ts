@@ -41,7 +41,7 @@ export function laneTrack(
 ): LaneTrack {
   const points = [...lane.points].sort((a, b) => a.beat - b.beat);
   return {
-    places: Float64Array.from(points, (point) => placeOf(point.beat)),
+    times: Float64Array.from(points, (point) => placeOf(point.beat)),
     positions: Float64Array.from(points, (point) => lanePosition(piece, lane, param, point.value)),
     numbers: Float64Array.from(points, ({ value }) => {
       const number = laneNumber(piece, lane, param, value);

@@ -14,12 +14,10 @@ export function tempoMapOf(piece: Pick<Piece, 'tempo' | 'sampleRate'>, lane: Pic
   const bpmOf = (beat: number): number => paramAtPosition(TEMPO, trackAt(track, beat));
   const beats: number[] = [0];
   const bpm: number[] = [bpmOf(0)];
-  track.places.forEach((from, i) => {
-    const to = track.places[i + 1] ?? from;
+  track.times.forEach((from, i) => {
+    const to = track.times[i + 1] ?? from;
     const still =
-      i === track.places.length - 1 ||
-      lane.points[i]!.shape === 'hold' ||
-      track.positions[i] === track.positions[i + 1];
+      i === track.times.length - 1 || lane.points[i]!.shape === 'hold' || track.positions[i] === track.positions[i + 1];
     const count = still ? 1 : Math.max(1, Math.ceil((to - from) / STRETCH_BEATS));
     for (let k = 0; k < count; k += 1) {
       beats.push(from + ((to - from) * k) / count);
