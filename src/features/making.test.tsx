@@ -183,7 +183,7 @@ describe('effects', () => {
 
   test('a time is halved, doubled, and taken dotted from the nearest note', () => {
     const target = { kind: 'effect' as const, channel: 't0', effect: 'e', param: 'timeL' };
-    render(<TimeTools param={echoParams.timeL} value={500} target={target} />);
+    render(<TimeTools spoken="Time" param={echoParams.timeL} value={500} target={target} />);
     expect(screen.getByText(/500/)).toBeTruthy();
     press('button', 'Time: half');
     press('button', 'Time: double');

@@ -110,7 +110,7 @@ describe('a print', () => {
 
   test('of a clip: wet, until silent, to the Shelf, unless something else is chosen', async () => {
     await show({ clip: 'a' });
-    press('button', 'Start the print');
+    await pressed('button', 'Start the print');
     expect(asked()).toEqual([{ channel: 't0', clip: 'a', fromBeat: 4, toBeat: 6, part: 'wet', tailBars: null }]);
   });
 
@@ -118,7 +118,7 @@ describe('a print', () => {
     await show({ clip: 'a' });
     for (const name of ['Both, each by itself', 'Rings: 2 bars', 'Goes there, instead of the clip'])
       press('radio', name);
-    press('button', 'Start the print');
+    await pressed('button', 'Start the print');
     expect(asked()).toMatchObject([
       { part: 'wet', tailBars: 2, goes: 'instead' },
       { part: 'dry', tailBars: 2, goes: 'instead' },
@@ -132,7 +132,7 @@ describe('a print', () => {
     press('switch', /^Print the hit at bar 2, beat 1\.50/);
     press('switch', /^Print the hit at bar 2, beat 2\.00/);
     press('radio', 'Rings: to the next hit');
-    press('button', 'Start the print');
+    await pressed('button', 'Start the print');
     expect(asked()).toMatchObject([
       {
         fromBeat: 4.5,
@@ -152,7 +152,7 @@ describe('a print', () => {
     press('switch', 'Through Compressor');
     expect(screen.getByText(/the print will be the plain sound/)).toBeTruthy();
     press('radio', 'Print everything');
-    press('button', 'Start the print');
+    await pressed('button', 'Start the print');
     expect(asked()).toMatchObject([{ channel: 'main', clip: null, fromBeat: 8, toBeat: 16 }]);
   });
 });

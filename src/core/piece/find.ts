@@ -1,6 +1,6 @@
-import { findEffect } from '../effects/catalogue';
 import type { Param, ParamValue, ValueContext } from '../params/param';
 import type { Macro } from '../automation/modulator';
+import { namedParam } from './paramName';
 import {
   channelParams,
   EFFECT_ON,
@@ -188,14 +188,14 @@ export function paramOf(piece: Piece, target: Target): Param | undefined {
         ? channelParams[target.param as keyof typeof channelParams]
         : undefined;
     case 'effect':
-      return effectParam(findSlot(piece, channel, target.effect)?.effect, target.param);
+      return effectParam(findSlot(piece, channel, target.effect), target.param);
     case 'awaited':
-      return effectParam(target.effectKind, target.param);
+      return effectParam({ effect: target.effectKind }, target.param);
   }
 }
 
-const effectParam = (kind: string | undefined, param: string): Param | undefined =>
-  kind === undefined ? undefined : param === ON_PARAM ? EFFECT_ON : findEffect(kind)?.params[param];
+const effectParam = (slot: Pick<Slot, 'effect' | 'strands'> | undefined, param: string): Param | undefined =>
+  slot && (param === ON_PARAM ? EFFECT_ON : namedParam(slot, param));
 
 /** The base value a target has without its lane. */
 export function baseValue(piece: Piece, target: Target): ParamValue | undefined {

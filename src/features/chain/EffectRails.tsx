@@ -4,6 +4,7 @@ import { effectOf } from '../../core/effects/catalogue';
 import type { EditorPart, EffectDefinition } from '../../core/effects/define';
 import type { Param, ParamValue } from '../../core/params/param';
 import { effectOfTarget, findLane } from '../../core/piece/find';
+import { paramName, sectionTitle } from '../../core/piece/paramName';
 import type { Piece, Slot, Target } from '../../core/piece/piece';
 import { keepHints, useView } from '../../data/view';
 import { IconButton } from '../../ui/IconButton';
@@ -18,7 +19,6 @@ import { setLiveValue, type LiveValues } from './liveValues';
 import { OwnSound } from './OwnSound';
 import { ParamRail } from '../shared/channels/ParamRail';
 import { SideTrack } from './SideTrack';
-import { sectionTitle, spokenInStrand } from './shown';
 import { StrandRow } from './StrandRow';
 import { TimeTools } from './TimeTools';
 import { holds, isVisible } from '../../core/effects/visibleWhen';
@@ -219,6 +219,7 @@ function Block({
   const moved = useStore(live, (values) => values[id]);
   const value = moved ?? slot.values[id] ?? param.initial;
   const definition = effectOf(slot.effect);
+  const name = paramName(slot, id);
   return (
     <View testID={`rail ${id}`} style={styles.block}>
       <ParamRail
@@ -227,11 +228,11 @@ function Block({
         value={value}
         initial={initial[id]}
         look={id === 'mix' ? 'mix' : 'wet'}
-        spoken={spokenInStrand(param, slot)}
+        spoken={name}
         onLive={(next) => setLiveValue(live, id, next)}
       />
       {param.kind === 'number' && param.sync === 'time' ? (
-        <TimeTools param={param} value={value} target={target} />
+        <TimeTools param={param} spoken={name} value={value} target={target} />
       ) : null}
       {hints ? (
         <Text variant="bodySmall" style={styles.hint}>

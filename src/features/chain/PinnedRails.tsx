@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { isVisible } from '../../core/effects/visibleWhen';
+import { paramName } from '../../core/piece/paramName';
 import type { Slot } from '../../core/piece/piece';
 import { keepPreferences, usePreferences } from '../../data/preferences';
 import { Chip } from '../../ui/Chip';
@@ -9,7 +10,6 @@ import { IconButton } from '../../ui/IconButton';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { paramName } from '../shared/channels/paramName';
 import { SlotRail } from '../shared/channels/SlotRail';
 
 /** As many fit side by side without covering the others. */
@@ -66,13 +66,13 @@ export function PinButton({ slot }: { readonly slot: Slot }) {
               <Chip
                 key={id}
                 role="switch"
-                label={`Pin ${paramName(slot.effect, id)}`}
+                label={`Pin ${paramName(slot, id)}`}
                 chosen={own.includes(id)}
                 disabled={own.length >= MOST && !own.includes(id)}
                 tone="sea"
                 onPress={() => toggle(id)}
               >
-                {paramName(slot.effect, id)}
+                {paramName(slot, id)}
               </Chip>
             ))}
           </View>

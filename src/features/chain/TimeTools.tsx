@@ -19,10 +19,13 @@ const FEELS: readonly NoteFeel[] = ['straight', 'dotted', 'triplet'];
 /** Half and double, straight, dotted and triplet, and the time in all three measures. */
 export function TimeTools({
   param,
+  spoken,
   value,
   target,
 }: {
   readonly param: NumberParam;
+  /** Name of the parameter, before those of its tools. */
+  readonly spoken: string;
   readonly value: ParamValue;
   readonly target: Target;
 }) {
@@ -40,26 +43,26 @@ export function TimeTools({
     <View>
       <View style={styles.tools}>
         <Button
-          label={`${param.label}: half`}
+          label={`${spoken}: half`}
           style={styles.tool}
           onPress={() => hand.release(scaledTime(param, value, context, 0.5))}
         >
           ÷ 2
         </Button>
         <Button
-          label={`${param.label}: double`}
+          label={`${spoken}: double`}
           style={styles.tool}
           onPress={() => hand.release(scaledTime(param, value, context, 2))}
         >
           × 2
         </Button>
         {param.ladder ? null : (
-          <View role="radiogroup" aria-label={`${param.label}: feel`} style={styles.feels}>
+          <View role="radiogroup" aria-label={`${spoken}: feel`} style={styles.feels}>
             {FEELS.map((name) => (
               <Chip
                 key={name}
                 role="radio"
-                label={`${param.label}: ${name}`}
+                label={`${spoken}: ${name}`}
                 chosen={note?.feel === name}
                 dense
                 tone="sea"
@@ -72,7 +75,7 @@ export function TimeTools({
           </View>
         )}
       </View>
-      {param.ladder ? <Ladder param={param} value={value} target={target} /> : null}
+      {param.ladder ? <Ladder param={param} spoken={spoken} value={value} target={target} /> : null}
       <Text variant="bodySmall">
         {ms === 0
           ? 'at once · 0 ms · 0 samples'
@@ -85,10 +88,12 @@ export function TimeTools({
 /** Note values at the tempo, each half of the one before, with its time; the chosen one is marked. */
 function Ladder({
   param,
+  spoken,
   value,
   target,
 }: {
   readonly param: NumberParam;
+  readonly spoken: string;
   readonly value: ParamValue;
   readonly target: Target;
 }) {
@@ -103,17 +108,11 @@ function Ladder({
       horizontal
       showsHorizontalScrollIndicator={false}
       role="radiogroup"
-      aria-label={`${param.label} from the tempo`}
+      aria-label={`${spoken} from the tempo`}
       contentContainerStyle={styles.ladder}
     >
       {param.min === 0 ? (
-        <Chip
-          role="radio"
-          label={`${param.label}: none`}
-          chosen={value === 0}
-          tone="sea"
-          onPress={() => hand.release(0)}
-        >
+        <Chip role="radio" label={`${spoken}: none`} chosen={value === 0} tone="sea" onPress={() => hand.release(0)}>
           none
         </Chip>
       ) : null}
@@ -121,7 +120,7 @@ function Ladder({
         <Touchable
           key={note}
           role="radio"
-          label={`${param.label}: ${formatValue(param, note, context)}`}
+          label={`${spoken}: ${formatValue(param, note, context)}`}
           chosen={value === note}
           mode="outlined"
           tone="sea"

@@ -12,6 +12,7 @@ import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
 import { laneName } from '../shared/controller/laneName';
 import { usePiece } from '../studio/StudioProvider';
+import { namedParam } from '../../core/piece/paramName';
 import type { TargetChoice } from '../studio/targets';
 import { leadingParams } from './leadingParams';
 import { addLane } from './NewLane';
@@ -75,7 +76,7 @@ function offered(piece: Piece, channel: string, pinned: Readonly<Record<string, 
       .filter((param) => isVisible(definition, param, slot))
       .map((param): TargetChoice => ({
         target: { kind: 'effect', channel, effect: slot.id, param },
-        param: definition.params[param]!,
+        param: namedParam(slot, param)!,
       }));
   });
   const longest = Math.max(0, ...byEffect.map(({ length }) => length));

@@ -1,6 +1,7 @@
 import { effectOf } from '../../core/effects/catalogue';
 import type { Param } from '../../core/params/param';
 import { chainOf, channelName, findChannel, macrosOf, slotsIn } from '../../core/piece/find';
+import { namedParam } from '../../core/piece/paramName';
 import {
   channelParams,
   EFFECT_ON,
@@ -36,9 +37,9 @@ export function targetsOf(
     ...slotsIn(chainOf(piece, channel)).map((slot) => ({
       title: effectOf(slot.effect).name,
       choices: only(
-        [...Object.entries(effectOf(slot.effect).params), [ON_PARAM, EFFECT_ON] as const].map(([param, about]) => ({
+        [...effectOf(slot.effect).paramIds, ON_PARAM].map((param) => ({
           target: { kind: 'effect', channel, effect: slot.id, param },
-          param: about,
+          param: param === ON_PARAM ? EFFECT_ON : namedParam(slot, param)!,
         })),
       ),
     })),

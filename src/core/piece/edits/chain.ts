@@ -9,6 +9,7 @@ import { formatValue } from '../../params/format';
 import type { ParamValue, ParamValues } from '../../params/param';
 import { defineEdit, EditRefused } from '../edit';
 import { chainHolding, chainOf, channelIds, channelName, contextOf, findSlot, slotsIn } from '../find';
+import { namedParam } from '../paramName';
 import { effectSchema, MAIN, type Piece, type Slot, type Strand } from '../piece';
 import { soundSchema, type SoundInfo } from '../soundInfo';
 import { carryLinks } from './carryLinks';
@@ -210,7 +211,7 @@ export const setParams = defineEdit({
   label: ({ channel, slot, values }, before) => {
     const found = findSlot(before, channel, slot);
     const [paramId, value] = Object.entries(values)[0] ?? [];
-    const param = found && paramId ? effectOf(found.effect).params[paramId] : undefined;
+    const param = found && paramId ? namedParam(found, paramId) : undefined;
     if (!found || !param || value === undefined) return 'Set';
     return `${effectOf(found.effect).name}: ${param.label.toLowerCase()} ${formatValue(param, value, contextOf(before))}`;
   },

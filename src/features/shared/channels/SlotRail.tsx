@@ -1,6 +1,6 @@
 import { effectOf } from '../../../core/effects/catalogue';
+import { paramName } from '../../../core/piece/paramName';
 import type { Slot } from '../../../core/piece/piece';
-import { paramName } from './paramName';
 import { ParamRail } from './ParamRail';
 
 interface SlotRailProps {
@@ -20,7 +20,7 @@ export function SlotRail({ channel, slot, param: id, before }: SlotRailProps) {
       param={param}
       value={slot.values[id] ?? param.initial}
       look={id === 'mix' ? 'mix' : 'wet'}
-      spoken={`${before}, ${paramName(slot.effect, id).toLowerCase()}`}
+      spoken={`${before}, ${paramName(slot, id).toLowerCase()}`}
     />
   );
 }

@@ -66,7 +66,10 @@ export function ExportForm({ onStart }: ExportFormProps) {
           }))}
         />
         {what === 'stems' ? (
-          <Text variant="bodySmall">{`Each track with what it sends to returns, through the main output${range ? '; the chosen stretch of it' : ''}.`}</Text>
+          <Text
+            variant="bodySmall"
+            style={styles.note}
+          >{`Each track with what it sends to returns, through the main output${range ? '; the chosen stretch of it' : ''}.`}</Text>
         ) : null}
         {what === 'prints' ? (
           <OmittingField
@@ -82,14 +85,14 @@ export function ExportForm({ onStart }: ExportFormProps) {
         <RadioField control={control} field="format" name="Kind of file" tone="sea" options={FORMATS} />
         <RadioField control={control} field="lufs" name="Loudness" tone="sea" options={LOUDNESS} />
         {values.lufs === null ? null : (
-          <Text variant="bodySmall">
+          <Text variant="bodySmall" style={styles.note}>
             {`Brought there by its level alone, and no true peak above ${NORMAL_CEILING_DB} dB: what its peaks do not allow is left.`.replace(
               '-',
               '\u2212',
             )}
           </Text>
         )}
-        <Text variant="bodySmall">
+        <Text variant="bodySmall" style={styles.note}>
           WAV files carry the sections as markers, their place in the piece, and the loop of a bed. The server writes;
           you can go on, or close this window.
         </Text>
@@ -109,6 +112,7 @@ export function ExportForm({ onStart }: ExportFormProps) {
 }
 
 const styles = StyleSheet.create({
-  body: { maxHeight: 520 },
+  body: { maxHeight: 600, flexShrink: 1 },
+  note: { marginTop: 8 },
   go: { marginTop: 14, alignSelf: 'flex-start' },
 });

@@ -145,7 +145,11 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
           shown={part}
           options={PARTS.map((one) => ({ ...one, disabled: isPlain && one.value !== 'mix' }))}
         />
-        {isPlain ? <Text variant="bodySmall">No effect takes part: the print will be the plain sound.</Text> : null}
+        {isPlain ? (
+          <Text variant="bodySmall" style={styles.note}>
+            No effect takes part: the print will be the plain sound.
+          </Text>
+        ) : null}
         <RadioField
           control={control}
           field="tail"
@@ -172,7 +176,11 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
             }),
           )}
         />
-        {goes === 'instead' ? <Text variant="bodySmall">The clip is muted, not removed.</Text> : null}
+        {goes === 'instead' ? (
+          <Text variant="bodySmall" style={styles.note}>
+            The clip is muted, not removed.
+          </Text>
+        ) : null}
       </ScrollView>
       <Button
         label="Start the print"
@@ -195,6 +203,7 @@ const toggled = (list: readonly number[], one: number): number[] =>
   list.includes(one) ? list.filter((other) => other !== one) : [...list, one];
 
 const styles = StyleSheet.create({
-  body: { maxHeight: 520 },
+  body: { maxHeight: 600, flexShrink: 1 },
+  note: { marginTop: 8 },
   go: { marginTop: 14, alignSelf: 'flex-start' },
 });
