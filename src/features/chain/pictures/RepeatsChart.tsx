@@ -20,6 +20,8 @@ interface RepeatsChartProps {
 const PAD_LEFT = 34;
 const PAD_RIGHT = 12;
 const TOP = 22;
+/** Pixels that the first time takes beside its handle. */
+const FIGURE_WIDTH = 76;
 
 /**
  * Repeats as ripples along a beat ruler: left above the waterline, right below, darker ink for darker sound. Handles
@@ -38,7 +40,9 @@ export function RepeatsChart({ picture, tempo, width, height, onPull }: RepeatsC
   const handles = picture.handles.filter((handle) => handle.x <= span);
   const crest = (tap: Tap): number => y(Math.max(tap.left, tap.right));
   const slope = linePath(taps.map((tap, i) => ({ x: x(tap.seconds), y: crest(tap) })));
-  const first = handles[0];
+  const [first, second] = handles;
+  /** The next handle would be over the figure of the first: it goes above both. */
+  const isCrowded = first && second ? x(second.x) - x(first.x) < FIGURE_WIDTH : false;
   return (
     <ChartFrame
       label={describe(picture, taps)}
@@ -77,7 +81,11 @@ export function RepeatsChart({ picture, tempo, width, height, onPull }: RepeatsC
         <HandleDot key={i} x={x(handle.x)} y={y(handle.y)} radius={i === 0 ? 9 : 6} strokeWidth={i === 0 ? 3 : 2} />
       ))}
       {first ? (
-        <ChartText x={Math.min(x(first.x) + 14, width - 60)} y={Math.max(13, y(first.y) - 4)} strong>
+        <ChartText
+          x={Math.min(x(first.x) + (isCrowded ? -8 : 14), width - 60)}
+          y={Math.max(13, y(first.y) - (isCrowded ? 16 : 4))}
+          strong
+        >
           {formatMs(picture.firstSeconds * 1000)}
         </ChartText>
       ) : null}
