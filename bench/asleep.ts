@@ -7,7 +7,7 @@ import { clipOf, RATE, scene, soundOf } from '../src/core/piece/testing';
 
 const SECONDS = 60;
 const ROUNDS = 150;
-/** Blocks of 128 in a round; short, so that the least of all rounds is one that nothing interrupted. */
+/** Blocks of 128 in a round; short, so that the fastest round is one that nothing interrupted. */
 const BLOCKS = 200;
 const BLOCK_FRAMES = 2 * STEP_FRAMES;
 const BLOCK_US = (BLOCK_FRAMES / RATE) * 1e6;

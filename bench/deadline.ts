@@ -58,7 +58,7 @@ async function shares(page: Page): Promise<number[]> {
   return page.evaluate(() => [...(window as unknown as { shares: Float64Array }).shares.subarray(1)]);
 }
 
-/** Says it of all blocks, and of those after the first two seconds: what is left between the two comes of starting. */
+/** For all blocks, and for those after the first two seconds: the difference is the cost of starting. */
 function sayShares(what: string, all: readonly number[]): void {
   say(`${what}, ${all.length} blocks of 128 at 48 kHz on the audio thread: share of the 2.67 ms deadline`);
   for (const [when, heard] of [

@@ -82,7 +82,7 @@ function timed(
 
 const noise = Float32Array.from({ length: 65_536 }, (_, i) => Math.sin(i * i) * 0.3);
 
-/** Sixteen lines with their shelves and the whole matrix, standing still: the network of a reverb. */
+/** Sixteen lines with their shelves and the whole matrix, unmodulated: the network of a reverb. */
 function network(seconds: number): number {
   const made = new FeedbackNetwork(0.1 * RATE);
   for (let line = 0; line < NETWORK_LINES; line += 1) {

@@ -51,7 +51,7 @@ export interface Folders {
   readonly sounds?: string;
 }
 
-/** Says what PIECE can be, in each command that takes one. */
+/** Help text for the PIECE argument, for each command that has one. */
 export const PIECE_HELP =
   'A piece file (.json), an archive (.zip), the id or the name of a piece in the data folder, or salt-pier, night-ferry or glasshouse-rain, which are made afresh where the data folder has none.';
 export const OUT_HELP =

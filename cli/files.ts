@@ -27,7 +27,7 @@ export function soundOfBytes(bytes: Uint8Array, name: string): Audio {
   }
 }
 
-/** Refuses samples that are no numbers, and says so where channels are left out. */
+/** Refuses samples that are not finite, and warns where channels are ignored. */
 function checked(audio: Audio, path: string): Audio {
   audio.channels.forEach((samples, channel) => {
     const at = samples.findIndex((x) => !Number.isFinite(x));
@@ -47,7 +47,7 @@ export function readJson(path: string): unknown {
   }
 }
 
-/** Writes whole or not at all: into a neighbour first, then renamed. */
+/** Writes atomically: into a temporary file beside the target, which is then renamed. */
 export function writeWhole(path: string, bytes: Uint8Array): void {
   const neighbour = `${path}.${process.pid}.part`;
   try {

@@ -65,7 +65,7 @@ export async function main(given: readonly string[]): Promise<number> {
     await program.parseAsync(given, { from: 'user' });
     return 0;
   } catch (error) {
-    // Commander has said its own already.
+    // Commander has printed its own message already.
     if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
     const usage = error instanceof UsageError;
     const message = usage ? error.message : dataFault(error);

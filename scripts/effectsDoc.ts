@@ -67,7 +67,7 @@ function paramRows(effect: EffectDefinition): string[] {
   ];
 }
 
-/** What every effect has is told once, where an effect begins no other way with it. */
+/** Parameters that every effect has are described once, unless an effect has another initial value. */
 const isCommon = ({ params }: EffectDefinition, id: string): boolean => params[id] === commonParams[id];
 
 /** Promises of a part of an effect are named after both: "Echo, loop". */

@@ -72,7 +72,7 @@ class Attack {
     return attack;
   }
 
-  /** Watches health and memory until told to stop. */
+  /** Watches health and memory until it is stopped. */
   watch(): () => Promise<void> {
     let going = true;
     const watching = (async () => {

@@ -15,7 +15,7 @@ import { rawRequest, removeFolders, startServer } from '../server/testing';
 
 const MEGABYTE = 1 << 20;
 const AT_ONCE = 4;
-/** A damaged file that a decoder does not come back from is given up after so long here, to have time for others. */
+/** Timeout for a decoder that hangs on a damaged file. */
 const STALL_MS = 500;
 
 type Kind = readonly [name: string, path: string, bytes: Uint8Array];

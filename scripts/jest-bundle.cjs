@@ -6,7 +6,7 @@ const { readdirSync, readFileSync } = require('node:fs');
 const { join } = require('node:path');
 const { NEAR } = require('./jest-esbuild.cjs');
 
-/** What a test imports is not told beforehand: any change to the core makes it anew. */
+/** The imports of a test are not known to the cache: any change to the core invalidates it. */
 function stateOf(folder, hash) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     const path = join(folder, entry.name);

@@ -67,7 +67,7 @@ export function apiRoutes(services: Services): Router {
   return router;
 }
 
-/** What bears its own hash in its name never changes; all else is asked for again each time. */
+/** Files with a hash in their name never change; all others are revalidated each time. */
 const cacheNamedForGood = (res: ServerResponse, path: string): void => {
   res.setHeader('Cache-Control', NAMED_BY_HASH.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
 };

@@ -34,7 +34,7 @@ async function main(): Promise<void> {
   const dataFolder = resolve(process.env.ZEPHIRO_DATA ?? 'data');
   const host = process.env.HOST ?? '127.0.0.1';
   const server = createServer(answerWhileStarting);
-  // An upload takes as long as it needs; one that stalls is ended by the app.
+  // No time limit for uploads; the app ends one that stalls.
   server.requestTimeout = 0;
   const address = await listen(server, Number(process.env.PORT ?? 4000), host);
   const services = await open(dataFolder, address);

@@ -13,11 +13,11 @@ export interface ServiceOptions {
   readonly built: string;
   /** Jobs and exports at once; as many as there are cores when left out. */
   readonly size?: number;
-  /** A job that says nothing for so long is ended, in milliseconds. */
+  /** A job without a message for so long is ended, in milliseconds. */
   readonly jobStallMs?: number;
   /** Pages that the database may grow to. For tests of a full disk. */
   readonly maxPages?: number;
-  /** Heap of the store's thread, in MB. For tests of what happens beyond it. */
+  /** Heap of the store's thread, in MB. For tests of its limit. */
   readonly maxHeapMb?: number;
   readonly onError?: (message: string) => void;
 }

@@ -10,7 +10,7 @@ import type { Piece } from '../src/core/piece/piece';
 import { createApp, type AppOptions } from './app';
 import { openServices, type ServiceOptions, type Services } from './services';
 
-/** A server of a test's own, on a folder of its own. */
+/** A server for one test, with a data folder of its own. */
 export interface TestServer {
   readonly url: string;
   readonly port: number;
@@ -185,7 +185,7 @@ export const toneWav = (frames: number, channels = 1): Uint8Array =>
     '16',
   );
 
-/** Longer than anything takes that is waited for, on a machine that does other things. */
+/** Timeout for everything that a test waits for, on a busy machine. */
 const LONGEST_WAIT_MS = 100_000;
 
 /**

@@ -53,7 +53,7 @@ export class Uploads {
 
   /**
    * Takes a sound of any kind that is read.
-   * @param id by which its state can be asked for; null when nobody will
+   * @param id under which its progress can be queried; null for none
    * @throws Problem saying what is wrong with it
    */
   async receiveSound(req: Request, id: string | null, name: string): Promise<StoredSound> {

@@ -9,7 +9,7 @@ import { wavBytes, type OpenedPiece } from '../pieces/openedPiece';
 import { withPiece } from '../pieces/readPieceFrom';
 import { keepPiece } from '../pieces/writePiece';
 
-/** The WAV of a sound, which is what the piece says it is. @throws BadData where it is missing or differs */
+/** The WAV of a sound, checked against the figures in the piece. @throws BadData where it is missing or differs */
 function checkedSound({ wavOf }: OpenedPiece, hash: string, info: SoundInfo): Uint8Array {
   const named = `The sound "${info.name}" of the piece`;
   const wav = wavOf(hash);

@@ -48,7 +48,7 @@ function figuresOf({ channels, sampleRate }: Audio): unknown {
       momentaryMaxLufs: finiteOrNull(loud.momentaryMax),
       shortTermMaxLufs: finiteOrNull(loud.shortTermMax),
     },
-    /** Seconds for 60 dB by T20 (ISO 3382), over the whole and in octaves; null where it does not fall that far. */
+    /** Seconds for 60 dB by T20 (ISO 3382), broadband and in octaves; null where the level does not fall that far. */
     decaySeconds: decays([left, right], sampleRate),
     /** 1 both sides alike, 0 unlike, -1 turned over; null for silence. */
     correlation: finiteOrNull(correlationOf(left, right)),

@@ -36,7 +36,7 @@ export class DataFolder {
     }
   }
 
-  /** Takes a sound under its hash, whole or not at all. */
+  /** Stores a sound under its hash, atomically. */
   addSound(hash: string, info: SoundInfo, wav: StoredWav): void {
     const sounds = join(this.folder, 'sounds');
     mkdirSync(sounds, { recursive: true });

@@ -14,7 +14,7 @@ import { soundOfBytes } from '../files';
 /** A sound as it is stored: a path, or bytes of a WAV. */
 export type StoredWav = string | Uint8Array;
 
-/** A piece that a command works with, wherever it comes from. */
+/** A piece that a command works with: from a file, an archive or a data folder. */
 export interface OpenedPiece {
   readonly piece: Piece;
   readonly history: History;
@@ -82,7 +82,7 @@ export function trackNamed(piece: Piece, wanted: string): Track {
   return track;
 }
 
-/** Beats of a stretch given in bars, the whole piece where nothing is given. @throws BadData when it is empty */
+/** A range in bars as one in beats; the whole piece by default. @throws BadData when it is empty */
 export function beatsOfBars(
   piece: Piece,
   { from, to }: { readonly from?: number; readonly to?: number },

@@ -76,7 +76,7 @@ async function readSound(
 ): Promise<{ readonly sampleRate: number; readonly channels: readonly Float32Array[] }> {
   const bytes = await readFile(join(folder, `${hash}.wav`)).catch(() => null);
   if (!bytes) throw new Error('A sound of the piece is not on this server.');
-  // A copy of its own: samples have to be on whole words.
+  // Copied, because samples have to be aligned.
   return readFloatWav(new Uint8Array(bytes));
 }
 
@@ -152,7 +152,7 @@ class RawSink {
   }
 }
 
-/** What brings it to the loudness that was asked for, as far as its peaks allow. */
+/** The gain to the wanted loudness, limited by the true peak. */
 function gainFor(
   { lufs }: ExportOrder,
   loudness: RunningLoudness | null,

@@ -118,7 +118,7 @@ export class ExportQueue {
       );
       const files = await nameFiles(folder, names);
       await rm(join(folder, PIECE));
-      // Only what is whole gets its name and is listed.
+      // A file gets its final name, and is listed, once it is complete.
       await rename(folder, insideFolder(this.folder, id));
       await syncFolder(this.folder);
       const told = notes.map((note, i) => (names.length > 1 && note ? `${names[i]}: ${note}` : note));
@@ -241,7 +241,7 @@ export class ExportQueue {
     return { name: archiveName(names, found.order.what), files };
   }
 
-  /** Ends all that is being written; the store tells what was under way when it is opened again. */
+  /** Stops all exports; the store reports the unfinished ones when it is opened again. */
   async close(): Promise<void> {
     this.closed = true;
     const workers = [...this.running.values()].flatMap((running) => {
@@ -256,7 +256,7 @@ const notThere = (): Problem =>
   new Problem(404, 'There is no such file', 'It was put away, or never finished. Start the export again.');
 
 class Stopped extends Error {}
-/** Something said by the render itself, for the person to read. */
+/** A message of the render itself, shown to the user. */
 class RenderFailed extends Error {}
 
 async function nameFiles(folder: string, names: readonly string[]): Promise<{ name: string; bytes: number }[]> {

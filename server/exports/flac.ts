@@ -30,7 +30,7 @@ async function library(): Promise<FlacLibrary> {
   return made;
 }
 
-/** Writes FLAC frame by frame; what describes the whole is known at the end and written over the beginning. */
+/** Writes FLAC frame by frame; the stream info is known at the end and written over the beginning. */
 export class FlacWriter {
   private readonly buffer: Int32Array;
   private described: {
@@ -69,7 +69,7 @@ export class FlacWriter {
     return new FlacWriter(flac, encoder, channels, { write });
   }
 
-  /** @param step gives a sample of a channel as a whole number */
+  /** @param step gives a sample of a channel as an integer */
   write(frames: number, step: (channel: number, frame: number) => number): void {
     const { buffer, channels } = this;
     for (let from = 0; from < frames; from += BLOCK) {

@@ -4,7 +4,7 @@ import * as yazl from 'yazl';
 
 const ascii = (text: string): number[] => Array.from(text, (letter) => letter.charCodeAt(0));
 
-/** An AIFF that says 1 M frames of 65 535 channels of no bits. */
+/** An AIFF whose header claims 1 M frames of 65 535 channels of no bits. */
 export function emptyBitsAiff(): Uint8Array {
   const bytes = new Uint8Array(120);
   const view = new DataView(bytes.buffer);
@@ -28,7 +28,7 @@ interface WavClaims {
   readonly dataBytes: number;
 }
 
-/** A WAV of 100 bytes whose head says anything. */
+/** A WAV of 100 bytes with an arbitrary header. */
 export function claimingWav({ channels, sampleRate, bits, dataBytes }: WavClaims): Uint8Array {
   const bytes = new Uint8Array(100);
   const view = new DataView(bytes.buffer);
@@ -93,7 +93,7 @@ export async function zipOf(entries: Readonly<Record<string, Uint8Array>>): Prom
 
 const zeros = (megabytes: number): Uint8Array => new Uint8Array(megabytes << 20);
 
-/** Archives of a piece in which one thing or another unpacks to more than is taken. */
+/** Archives of a piece in which some entry unpacks to more than the limit. */
 export async function archiveBombs(piece: object): Promise<Record<string, Uint8Array>> {
   const text = (value: unknown): Uint8Array => new TextEncoder().encode(JSON.stringify(value));
   const hash = 'a'.repeat(64);

@@ -75,7 +75,7 @@ const json = (what: string, text: string): HostileBody => ({
 });
 const nested = (depth: number, open: string, close: string): string => open.repeat(depth) + close.repeat(depth);
 
-/** Bodies that are wrong in some way, for any address that takes one. */
+/** Invalid bodies, for any address that has one. */
 export const HOSTILE_BODIES: readonly HostileBody[] = [
   { what: 'no body', headers: {}, bytes: new Uint8Array(0) },
   { what: 'no type', headers: {}, bytes: utf8('{}') },

@@ -57,7 +57,7 @@ export async function bodyToFile(
       else done(null, chunk);
     },
   });
-  // The request stays open when this fails, so that it can be answered.
+  // The request stays open when this fails, so that a response can be sent.
   const file = createWriteStream(path);
   const aborted = new Promise<never>((_resolve, reject) => {
     req.once('close', () => {
@@ -83,7 +83,7 @@ interface Watched {
   answered: boolean;
 }
 
-/** Time left for the client to read an answer that was sent before the end of the body. */
+/** Time for the client to read a response that was sent before the end of the body. */
 const LINGER_MS = 3000;
 
 /**

@@ -1,6 +1,6 @@
 import { Problem } from './problem';
 
-/** Arrays and objects within each other. A piece with effects on the wet path of effects takes two for each. */
+/** Nesting depth of arrays and objects. A piece with effects on the wet path of effects has two levels for each. */
 export const MAX_JSON_DEPTH = 120;
 /** Members of one array or object; a lane has at most 100 000 points. */
 export const MAX_JSON_MEMBERS = 250_000;
@@ -70,5 +70,5 @@ export class JsonShape {
   }
 }
 
-/** A whole document. @throws Problem as `JsonShape` does */
+/** Checks a complete document. @throws Problem as `JsonShape` does */
 export const checkJsonShape = (bytes: Uint8Array): void => new JsonShape().push(bytes);

@@ -9,7 +9,7 @@ export class JsonBytes {
   constructor(readonly bytes: Uint8Array) {}
 }
 
-/** The answer to what was done and has nothing to tell. */
+/** The response without content. */
 export const OK = { ok: true } as const;
 
 export interface EndpointRequest<E extends Endpoint> {

@@ -25,7 +25,7 @@ type Kind = 'wav' | 'aiff' | PackedKind;
 const ascii = (bytes: Uint8Array, at: number, length: number): string =>
   String.fromCharCode(...bytes.subarray(at, at + length));
 
-/** What a file is by its first bytes, whatever its name says. */
+/** The format of a file by its first bytes, whatever its extension. */
 export function kindOf(bytes: Uint8Array): Kind | null {
   const head = ascii(bytes, 0, 4);
   if (head === 'RIFF' && ascii(bytes, 8, 4) === 'WAVE') return 'wav';
@@ -63,9 +63,9 @@ function announcedChannels(kind: PackedKind, head: Uint8Array): number | null {
   return kind === 'opus' ? (head[37] ?? null) : null;
 }
 
-/** How a sound is taken. */
+/** Options of decoding. */
 export interface DecodeOptions {
-  /** Silence from end to end is refused where a person brings a file, and kept where a piece comes with it. */
+  /** Files of silence alone are refused as uploads, and accepted as sounds of an imported piece. */
   readonly allowSilence: boolean;
   /** Called again and again while it goes on. */
   readonly onProgress: () => void;
@@ -165,7 +165,7 @@ function checkChannels(channels: number): void {
   );
 }
 
-/** What is written of a decoded file, held to the limits as it comes. */
+/** Writes decoded blocks, and checks the limits at each. */
 class GuardedSound {
   private file: FloatWavFile | null = null;
 
@@ -177,7 +177,7 @@ class GuardedSound {
     this.file = new FloatWavFile(this.path, sampleRate, channels);
   }
 
-  /** @throws UnreadableSound when so many frames are more than is taken */
+  /** @throws UnreadableSound when the number of frames exceeds the limit */
   checkLength(frames: number): void {
     const minutes = frames / this.file!.sampleRate / 60;
     if (minutes <= LONGEST_MINUTES) return;
@@ -186,7 +186,7 @@ class GuardedSound {
     );
   }
 
-  /** A block as a decoder gives it; the first that holds samples tells rate and channels. */
+  /** A block from a decoder; the first one with samples determines rate and channels. */
   take({ channelData, sampleRate, samplesDecoded }: DecodedBlock): void {
     const frames = Math.min(samplesDecoded, ...channelData.map(({ length }) => length));
     if (channelData.length === 0 || !(frames > 0)) return;

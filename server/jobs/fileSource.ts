@@ -1,7 +1,7 @@
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import type { ByteSource } from '../../src/core/formats/byteSource';
 
-/** Read at once, so that walking over many small parts is no call to the system for each. */
+/** Read in one piece, so that many small parts need no system call each. */
 const WINDOW = 1 << 16;
 
 /** A file on the disk as a source of bytes, through one buffer that is used again for every read. */

@@ -10,15 +10,15 @@ import { unpackArchive } from './unpackArchive';
 import { writeDemo } from './writeDemo';
 import { reasonOf } from '../../src/core/reasonOf';
 
-/** Memory that this process may take altogether, in bytes; told in MB by who starts it. */
+/** Memory limit of this process in bytes; passed in MB by the parent. */
 const MAX_RSS_BYTES = Number(process.argv[2]) * 1024 * 1024;
-/** A process that has grown beyond this is not used again, so that a job never pays for those before it. */
+/** A process that has grown beyond this is not reused, so that a job never runs short because of earlier ones. */
 const RETIRED_RSS_BYTES = 110 * 1024 * 1024;
 /** Beyond this, unused memory is collected before the next job. */
 const COLLECTED_RSS_BYTES = 80 * 1024 * 1024;
 const PROGRESS_MS = 250;
 
-/** Ends this process as soon as it takes too much: a thread of its own, as a decoder may not come back for long. */
+/** Ends this process as soon as it exceeds its memory limit: in a thread, because a decoder may block for long. */
 const WATCHDOG = `
   const { workerData } = require('node:worker_threads');
   setInterval(() => { if (process.memoryUsage.rss() > workerData) process.kill(process.pid, 'SIGKILL'); }, 15);
@@ -34,7 +34,7 @@ function onProgress(): void {
   report({ kind: 'progress' });
 }
 
-/** Whether it takes more than a process should that waits for work, once what is not used any more is given back. */
+/** Whether it uses more memory than an idle process should, after garbage collection. */
 function hasGrown(): boolean {
   if (process.memoryUsage.rss() > COLLECTED_RSS_BYTES) globalThis.gc?.();
   return process.memoryUsage.rss() > RETIRED_RSS_BYTES;
@@ -78,7 +78,7 @@ async function answerTo(message: unknown): Promise<Report> {
   }
 }
 
-// Decoders write what they meet to the console; it is told in the answer.
+// Decoders log errors to the console; they are part of the response instead.
 console.error = () => undefined;
 console.warn = () => undefined;
 new Worker(WATCHDOG, { eval: true, workerData: MAX_RSS_BYTES, resourceLimits: { maxOldGenerationSizeMb: 16 } }).unref();

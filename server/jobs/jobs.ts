@@ -33,7 +33,7 @@ export const hashedSchema = z.strictObject({ hash });
 /** Whether the process has grown so much that the next job shall have a new one. */
 const retire = z.boolean();
 
-/** What a job process says when it has started, while it works, and at the end. */
+/** Messages of a job process: started, progress, result. */
 export const reportSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('progress') }),
   z.strictObject({ kind: z.literal('done'), result: z.unknown(), retire }),

@@ -17,7 +17,7 @@ import { decodeSound, LONGEST_MINUTES, MAX_STORED_CHANNELS } from './decodeSound
 
 /** Of the piece, and of its history, in bytes. */
 export const MAX_ARCHIVE_DOCUMENT_BYTES = 64 * 1024 * 1024;
-/** Of one sound: the longest that is taken, as floats at the highest rate that it is common to have. */
+/** Size limit of one sound: the longest allowed, as floats at the highest common rate. */
 const MAX_SOUND_BYTES = LONGEST_MINUTES * 60 * 192_000 * MAX_STORED_CHANNELS * 4;
 /** Of all sounds of a piece together, in bytes. */
 const MAX_SOUNDS_BYTES = 16 * 1024 * 1024 * 1024;
@@ -196,7 +196,7 @@ async function unpackSound(
   }
 }
 
-/** A loop that reaches beyond the frames that are there is left out. */
+/** A loop beyond the end of the sound is dropped. */
 function fittingLoop({ loop, ...info }: SoundInfo, frames: number): Omit<SoundInfo, 'frames'> {
   return loop && loop.first < loop.last && loop.last < frames ? { ...info, loop } : info;
 }
@@ -231,7 +231,7 @@ async function extract(
   if (digest.digest('hex') !== hash) throw damaged(`The sound “${info.name}” is not what it was`);
 }
 
-/** What an unpacked archive says, for the store. */
+/** The content of an unpacked archive, for the store. */
 export async function readUnpacked(
   folder: string,
 ): Promise<{ readonly piece: Uint8Array; readonly history: Uint8Array | null }> {

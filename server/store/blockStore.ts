@@ -7,7 +7,7 @@ import type { Db } from './database';
 export class BlockStore {
   constructor(private readonly db: Db) {}
 
-  /** By name. A block that this version cannot read is left in the database, and left out here. */
+  /** Sorted by name. A block that this version cannot read stays in the database but is not listed. */
   list(): Block[] {
     const rows = this.db.prepare('SELECT document FROM blocks ORDER BY name COLLATE NOCASE, made_at').all();
     return z
@@ -16,7 +16,7 @@ export class BlockStore {
       .flatMap(({ document }) => tryRead(document) ?? []);
   }
 
-  /** @throws Problem 409 when the id is taken */
+  /** @throws Problem 409 when the id exists */
   create(block: Block): void {
     const made = this.db
       .prepare('INSERT INTO blocks (id, name, document, made_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING')

@@ -12,7 +12,7 @@ export class FolderTaken extends Error {}
 /**
  * Holds a data folder for one server. The lock is an open transaction on a small SQLite file of its own, so that the
  * operating system lets go of it when the process ends, however it ends.
- * @param address where this server can be reached, told to whoever finds the folder taken
+ * @param address of this server, reported to whoever finds the folder locked
  * @returns how to let go of it
  * @throws FolderTaken saying who has it
  */

@@ -122,7 +122,7 @@ export class PieceStore {
     return { name, text: document };
   }
 
-  /** @throws Problem 409 when the id is taken */
+  /** @throws Problem 409 when the id exists */
   create(piece: Piece, copyOf: string | null = null): number {
     const made = this.db
       .prepare(
@@ -136,7 +136,7 @@ export class PieceStore {
     return 1;
   }
 
-  /** Brings a piece in with its history. One whose id is taken comes in as another. @returns its id here */
+  /** Imports a piece with its history; under another id when its own exists. @returns its id */
   bringIn(piece: Piece, history: History): string {
     const own = this.has(piece.id)
       ? { ...piece, id: randomUUID(), name: `${piece.name} (from an archive)`.slice(0, 120) }
@@ -183,7 +183,7 @@ export class PieceStore {
     entries.forEach((entry, i) => insert.run(id, from + i, JSON.stringify(entry)));
   }
 
-  /** Entries have to follow on what is there: a gap would be lost for good. */
+  /** Entries have to follow the stored ones without a gap, which could never be filled. */
   private checkHistory(id: string, { from, entries, cursor }: Save['history']): void {
     const stored = this.historyLength(id);
     if (from > stored || cursor > from + entries.length) {
@@ -341,7 +341,7 @@ export class PieceStore {
   }
 }
 
-/** What takes the position of a history entry that cannot be read. */
+/** A placeholder for a history entry that cannot be read. */
 const unreadableEntry = (position: number): HistoryEntry => ({
   id: `unreadable-${position}`,
   at: '',

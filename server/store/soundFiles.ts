@@ -90,7 +90,7 @@ export class SoundFiles {
 
   /**
    * Reads all of a stored sound's file.
-   * @returns whether its bytes are what its name says
+   * @returns whether its bytes have the hash in its name
    */
   async isIntact(hash: string, signal: AbortSignal): Promise<boolean> {
     await this.read(hash);

@@ -19,7 +19,7 @@ const MAX_ARCHIVED_HISTORY_BYTES = 48 * 1024 * 1024;
 /** JSON as bytes, ready to be sent. */
 const bytesOf = (value: unknown): Uint8Array => new TextEncoder().encode(JSON.stringify(value));
 
-/** @throws Problem 400 or 413 for what is no JSON, or JSON beyond all measure */
+/** @throws Problem 400 for invalid JSON, 413 for JSON beyond the limits */
 function parse(bytes: Uint8Array): unknown {
   checkJsonShape(bytes);
   try {

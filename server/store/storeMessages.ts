@@ -4,7 +4,7 @@ import * as z from 'zod';
 export const storeSetupSchema = z.object({
   dataFolder: z.string(),
   migrations: z.string(),
-  /** Pages that the database may grow to; without end when left out. For tests of a full disk. */
+  /** Limit of the database in pages; unlimited by default. For tests of a full disk. */
   maxPages: z.number().optional(),
 });
 
