@@ -61,9 +61,9 @@ export function openPiece(change: (piece: Piece) => Piece = (piece) => piece): v
     chain: [newSlot('r', 'reverb', 'neutral')],
   };
   let ids = 0;
-  // The page that stands in for a browser here has no such maker of ids.
+  // jsdom has no randomUUID.
   Object.defineProperty(globalThis.crypto, 'randomUUID', { configurable: true, value: () => `id-${(ids += 1)}` });
-  // Nor a way to copy values deeply.
+  // Nor structuredClone.
   globalThis.structuredClone ??= <Of>(value: Of): Of => JSON.parse(JSON.stringify(value)) as Of;
   localStorage.clear();
   useOpenPiece.setState({ piece: change({ ...piece, returns: [space] }), entries: [], cursor: 0, notice: null });
