@@ -15,6 +15,9 @@ import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 import { chooseFile, saveFile } from '../studio/localFiles';
 
+/** Lines of what an import says that are shown. */
+const MAX_LINES = 6;
+
 /** Lays what was read into the piece. @returns what could not be, for the person to read */
 function lay({ lanes, missed }: ReadMoves): readonly string[] {
   if (lanes.length > 0) useOpenPiece.getState().run(layMoves, { lanes: [...lanes], what: 'Import moves' });
@@ -123,9 +126,10 @@ export function ExchangeSheet({ channel, open, onClose }: ExchangeSheetProps) {
           : `${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'}. An import finds its rails by their names and replaces their lanes; one undo brings them back.`}
       </Text>
       <View role="status">
-        {said.slice(0, 6).map((line) => (
-          <Text key={line}>{line}</Text>
+        {said.slice(0, MAX_LINES).map((line, i) => (
+          <Text key={i}>{line}</Text>
         ))}
+        {said.length > MAX_LINES ? <Text>{`And ${said.length - MAX_LINES} more of the kind.`}</Text> : null}
       </View>
     </Sheet>
   );
