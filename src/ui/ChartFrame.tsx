@@ -65,7 +65,7 @@ export function ChartText({ x, y, anchor = 'start', strong = false, tone, childr
   );
 }
 
-interface ColumnsProps {
+interface VerticalGridProps {
   readonly marks: readonly { readonly x: number; readonly text: string }[];
   /** Upper end of the lines, in pixels. */
   readonly top: number;
@@ -76,7 +76,7 @@ interface ColumnsProps {
 }
 
 /** Vertical lines of a grid, with their figures under the chart. */
-export function Columns({ marks, top, height, startsAtEdge = false }: ColumnsProps) {
+export function VerticalGrid({ marks, top, height, startsAtEdge = false }: VerticalGridProps) {
   const { line } = useTokens();
   return (
     <G>
@@ -92,7 +92,7 @@ export function Columns({ marks, top, height, startsAtEdge = false }: ColumnsPro
   );
 }
 
-interface RowsProps {
+interface HorizontalGridProps {
   readonly marks: readonly { readonly y: number; readonly text: string }[];
   /** Ends of the lines, in pixels. */
   readonly left: number;
@@ -100,7 +100,7 @@ interface RowsProps {
 }
 
 /** Horizontal lines of a grid, with their figures to the left of it. */
-export function Rows({ marks, left, right }: RowsProps) {
+export function HorizontalGrid({ marks, left, right }: HorizontalGridProps) {
   const { line } = useTokens();
   return (
     <G>

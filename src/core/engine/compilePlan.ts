@@ -102,13 +102,13 @@ function printedChannels(piece: ResolvedPiece, track: ResolvedTrack, scope: Prin
   );
   const unheard = (other: ResolvedTrack, ownMoves: boolean): PlanChannel =>
     buildChannel(piece, { ...other, sends: [], mute: false }, clipsOf(piece, other), { ...UNHEARD, ownMoves });
-  const aside = piece.tracks
+  const sidechains = piece.tracks
     .filter(({ id }) => listenedTo.has(id) && id !== track.id)
     .map((other) => unheard(other, true));
-  const bare = piece.tracks
+  const followedOnly = piece.tracks
     .filter(({ id }) => !listenedTo.has(id) && followed.has(id))
     .map((other) => unheard({ ...other, chain: [] }, false));
-  return [printed, ...aside, ...bare];
+  return [printed, ...sidechains, ...followedOnly];
 }
 
 /** Tracks that the effects of a track listen to, and those that theirs listen to in turn. */

@@ -3,7 +3,17 @@ import { beatsToSamples, type Tempo } from '../music/tempo';
 import type { Param, ValueContext } from '../params/param';
 import { heardFades } from '../piece/clipEdges';
 import { channelOfTarget, contextOf, macrosOf, paramOf, slotsIn } from '../piece/find';
-import { MAIN, type Clip, type Lane, type Link, type Piece, type Return, type Slot, type Track } from '../piece/piece';
+import {
+  MAIN,
+  type Clip,
+  type Lane,
+  type Link,
+  type Piece,
+  type Return,
+  type Slot,
+  type Target,
+  type Track,
+} from '../piece/piece';
 import { constantTempoOf, tempoOf } from '../piece/tempoOf';
 import type { PlanTarget } from './plan';
 import { planTarget } from './planTargets';
@@ -22,13 +32,10 @@ export interface ResolvedPiece {
   readonly main: ResolvedChannel;
 }
 
-export interface ResolvedChannel {
-  readonly id: string;
-  readonly gain: number;
-  readonly pan: number;
-  readonly mute: boolean;
-  readonly solo: boolean;
-  readonly sends: Return['sends'];
+/** What every channel has: tracks, returns and the main output. */
+type Channel = Pick<Return, 'id' | 'gain' | 'pan' | 'mute' | 'solo' | 'sends' | 'chain'>;
+
+export interface ResolvedChannel extends Omit<Channel, 'chain'> {
   readonly chain: readonly ResolvedSlot[];
   /** Active lanes whose targets exist. */
   readonly lanes: readonly ResolvedLane[];
@@ -87,35 +94,33 @@ export function resolvePiece(piece: Piece): ResolvedPiece {
   const macros = macrosOf(piece);
   const trackIds = new Set(piece.tracks.map(({ id }) => id));
   const units = laneUnits(piece.lanes);
-  const resolved = (channel: Mixed): ResolvedChannel => ({
-    ...channel,
-    chain: channel.chain.map((slot) => resolveSlot(slot, trackIds, units)),
-    lanes: lanesOf(piece, channel),
-    links: linksOf(piece, channel),
-    macros: channel.id === MAIN ? macros : [],
-  });
+  const resolveChannel = ({ id, gain, pan, mute, solo, sends, chain }: Channel): ResolvedChannel => {
+    const slots = slotsIn(chain);
+    const planned = (target: Target): PlanTarget | null =>
+      channelOfTarget(target) === id ? planTarget(target, slots, sends, macros) : null;
+    return {
+      id,
+      gain,
+      pan,
+      mute,
+      solo,
+      sends,
+      chain: chain.map((slot) => resolveSlot(slot, trackIds, units)),
+      lanes: lanesOf(piece, planned),
+      links: linksOf(piece, planned),
+      macros: id === MAIN ? macros : [],
+    };
+  };
   return {
     context: contextOf(piece),
     tempo,
     constantTempo: constantTempoOf(piece),
     modulators: piece.modulators,
-    tracks: piece.tracks.map((track) => ({ ...resolved(mixed(track)), clips: clipsOf(piece, track, tempo) })),
-    returns: piece.returns.map((made) => resolved(mixed(made))),
-    main: resolved({ ...piece.main, id: MAIN, pan: 0, mute: false, solo: false, sends: [] }),
+    tracks: piece.tracks.map((track) => ({ ...resolveChannel(track), clips: clipsOf(piece, track, tempo) })),
+    returns: piece.returns.map(resolveChannel),
+    main: resolveChannel({ ...piece.main, id: MAIN, pan: 0, mute: false, solo: false, sends: [] }),
   };
 }
-
-type Mixed = Pick<Return, 'id' | 'gain' | 'pan' | 'mute' | 'solo' | 'sends' | 'chain'>;
-
-const mixed = ({ id, gain, pan, mute, solo, sends, chain }: Mixed): Mixed => ({
-  id,
-  gain,
-  pan,
-  mute,
-  solo,
-  sends,
-  chain,
-});
 
 type LaneUnits = ReadonlyMap<string, ReadonlyMap<string, Lane['unit']>>;
 
@@ -144,23 +149,22 @@ function resolveSlot(slot: Slot, trackIds: ReadonlySet<string>, units: LaneUnits
   };
 }
 
-function lanesOf(piece: Piece, { id, chain, sends }: Mixed): ResolvedLane[] {
-  const slots = slotsIn(chain);
+/** @param planned where a target is in the rows of the channel; null when it is not on it */
+function lanesOf(piece: Piece, planned: (target: Target) => PlanTarget | null): ResolvedLane[] {
   return piece.lanes.flatMap((lane) => {
-    if (!lane.on || channelOfTarget(lane.target) !== id) return [];
-    const param = paramOf(piece, lane.target);
-    const target = param && planTarget(lane.target, slots, sends, macrosOf(piece));
-    return param && target ? [{ lane, param, target }] : [];
+    const target = lane.on ? planned(lane.target) : null;
+    const param = target && paramOf(piece, lane.target);
+    return target && param ? [{ lane, param, target }] : [];
   });
 }
 
-function linksOf(piece: Piece, { id, chain, sends }: Mixed): ResolvedLink[] {
-  const slots = slotsIn(chain);
+/** @param planned as for `lanesOf` */
+function linksOf(piece: Piece, planned: (target: Target) => PlanTarget | null): ResolvedLink[] {
   return piece.links.flatMap((link) => {
-    if (channelOfTarget(link.target) !== id || !paramOf(piece, link.target)) return [];
-    const target = planTarget(link.target, slots, sends, macrosOf(piece));
-    const modulator = piece.modulators.findIndex((candidate) => candidate.id === link.modulator);
-    return target && modulator >= 0 ? [{ link, modulator, target }] : [];
+    const target = planned(link.target);
+    if (!target || !paramOf(piece, link.target)) return [];
+    const modulator = piece.modulators.findIndex(({ id }) => id === link.modulator);
+    return modulator >= 0 ? [{ link, modulator, target }] : [];
   });
 }
 

@@ -24,7 +24,7 @@ const awaiting = z.looseObject({
 });
 
 /** Version 5 identified a send, a macro and the tempo by the parameter's text, and an effect by its id beside it. */
-function target6(stored: unknown): unknown {
+function targetOfVersion6(stored: unknown): unknown {
   const old = oldTarget.safeParse(stored).data;
   if (!old) return stored;
   const { channel, effect, param } = old;
@@ -58,7 +58,7 @@ function modulator(stored: unknown): unknown {
 
 /** Version 6 wrote the kind of effect that a target waits for as an effect's id with `waits:` before it. */
 function target(stored: unknown): unknown {
-  const made = target6(stored);
+  const made = targetOfVersion6(stored);
   const old = awaiting.safeParse(made).data;
   return old
     ? { kind: 'awaited', channel: old.channel, effectKind: old.effect.slice(WAITS.length), param: old.param }

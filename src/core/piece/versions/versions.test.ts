@@ -11,7 +11,7 @@ import { readPiece } from './readPiece';
 import type { Stored } from './changedLists';
 
 /** A target as version 6 wrote it. */
-const target6 = (target: Target): Stored =>
+const targetOfVersion6 = (target: Target): Stored =>
   target.kind === 'awaited'
     ? { kind: 'effect', channel: target.channel, effect: `waits:${target.effectKind}`, param: target.param }
     : target;
@@ -52,19 +52,19 @@ const oldPiece = (piece: Piece): Stored => ({
   ...(piece.controls ? { controls: piece.controls.map(withOldTarget) } : {}),
 });
 
-const withTarget6 = <T extends { readonly target: Target }>(item: T): Stored => ({
+const withTargetOfVersion6 = <T extends { readonly target: Target }>(item: T): Stored => ({
   ...item,
-  target: target6(item.target),
+  target: targetOfVersion6(item.target),
 });
 
 /** A piece as version 6 stored it. */
-const piece6 = (piece: Piece): Stored => ({
+const pieceOfVersion6 = (piece: Piece): Stored => ({
   ...piece,
   version: 6,
-  lanes: piece.lanes.map(withTarget6),
-  links: piece.links.map(withTarget6),
-  snapshots: piece.snapshots.map((snapshot) => ({ ...snapshot, values: snapshot.values.map(withTarget6) })),
-  ...(piece.controls ? { controls: piece.controls.map(withTarget6) } : {}),
+  lanes: piece.lanes.map(withTargetOfVersion6),
+  links: piece.links.map(withTargetOfVersion6),
+  snapshots: piece.snapshots.map((snapshot) => ({ ...snapshot, values: snapshot.values.map(withTargetOfVersion6) })),
+  ...(piece.controls ? { controls: piece.controls.map(withTargetOfVersion6) } : {}),
 });
 
 const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
@@ -122,7 +122,7 @@ const entryOf = (forward: Patch[], backward: Patch[], i: number): HistoryEntry =
 
 describe.each([
   [5, oldPiece],
-  [6, piece6],
+  [6, pieceOfVersion6],
 ])('a piece of version %i', (_, stored) => {
   test('comes back as it was, and its history leads through the same states', () => {
     fc.assert(
@@ -202,7 +202,7 @@ describe('a piece of version 5', () => {
 });
 
 test('moves of version 6 that wait for an effect have a target of their own kind, and are attached when one comes', () => {
-  const stored = plain(piece6({ ...start, lanes: [waiting] }));
+  const stored = plain(pieceOfVersion6({ ...start, lanes: [waiting] }));
   expect(stored).toMatchObject({ version: 6, lanes: [{ target: { kind: 'effect', effect: 'waits:reverb' } }] });
   const read = readPiece(stored);
   expect(read.lanes).toEqual([waiting]);

@@ -1,6 +1,6 @@
 import { G, Line, Path } from 'react-native-svg';
 import type { CurvePicture } from '../../../core/effects/pictures';
-import { ChartFrame, ChartText, Columns, Rows, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { ChartFrame, ChartText, VerticalGrid, HorizontalGrid, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
 import { Grips, HandleDot, type HandledChartProps } from './Grip';
@@ -37,12 +37,12 @@ export function CurveChart({ picture, width, height, onPull }: HandledChartProps
         />
       }
     >
-      <Columns
+      <VerticalGrid
         marks={marks.map((db) => ({ x: x(db), text: db === 0 ? '0 dB in' : minus(db) }))}
         top={TOP}
         height={height}
       />
-      <Rows marks={marks.map((db) => ({ y: y(db), text: minus(db) }))} left={PAD} right={width - 14} />
+      <HorizontalGrid marks={marks.map((db) => ({ y: y(db), text: minus(db) }))} left={PAD} right={width - 14} />
       <Line x1={x(low)} x2={x(high)} y1={y(low)} y2={y(high)} stroke={tokens.sand} strokeWidth={2} />
       <Path d={`${line}L${x(high)} ${y(low)}L${x(low)} ${y(low)}Z`} fill={tokens.seaSoft} fillOpacity={0.7} />
       <Path d={line} stroke={tokens.sea} strokeWidth={2.6} fill="none" />

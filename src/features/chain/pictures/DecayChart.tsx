@@ -1,6 +1,6 @@
 import { Ellipse, Line, Path } from 'react-native-svg';
 import type { DecayPicture } from '../../../core/effects/pictures';
-import { ChartFrame, ChartText, Columns, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { ChartFrame, ChartText, VerticalGrid, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
 import { Grips, HandleDot, type HandledChartProps } from './Grip';
@@ -39,7 +39,7 @@ export function DecayChart({ picture, width, height, onPull }: HandledChartProps
         />
       }
     >
-      <Columns marks={marks.map((at) => ({ x: x(at), text: sayMark(at) }))} top={TOP - 6} height={height} />
+      <VerticalGrid marks={marks.map((at) => ({ x: x(at), text: sayMark(at) }))} top={TOP - 6} height={height} />
       <Path d={water} fill={tokens.seaSoft} fillOpacity={0.8} />
       <Path d={line(picture.low)} stroke={tokens.sea} strokeWidth={2.4} strokeOpacity={0.55} fill="none" />
       <Path d={line(picture.middle)} stroke={tokens.sea} strokeWidth={2} fill="none" />

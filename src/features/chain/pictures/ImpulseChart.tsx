@@ -1,6 +1,6 @@
 import { Line, Path } from 'react-native-svg';
 import type { ImpulsePicture } from '../../../core/effects/pictures';
-import { ChartFrame, ChartText, Columns, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { ChartFrame, ChartText, VerticalGrid, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { useTokens } from '../../../ui/theme';
 import { Grips, HandleDot, type HandledChartProps } from './Grip';
 import { sayMark, saySeconds, timeMarks } from './timeAxis';
@@ -45,7 +45,12 @@ export function ImpulseChart({ picture, width, height, onPull }: HandledChartPro
         />
       }
     >
-      <Columns marks={marks.map((at) => ({ x: x(at), text: sayMark(at) }))} top={TOP} height={height} startsAtEdge />
+      <VerticalGrid
+        marks={marks.map((at) => ({ x: x(at), text: sayMark(at) }))}
+        top={TOP}
+        height={height}
+        startsAtEdge
+      />
       <Path
         d={shape(picture.left, picture.right)}
         fill="none"

@@ -1,7 +1,7 @@
 import { Line, Path } from 'react-native-svg';
 import type { MotionPicture } from '../../../core/effects/pictures';
 import { secondsPerBeat, type Tempo } from '../../../core/music/tempo';
-import { ChartFrame, ChartText, Columns, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { ChartFrame, ChartText, VerticalGrid, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { useTokens } from '../../../ui/theme';
 import { Grips, HandleDot, type OnPull } from './Grip';
 
@@ -52,7 +52,7 @@ export function MotionChart({ picture, tempo, width, height, onPull }: MotionCha
         />
       }
     >
-      <Columns
+      <VerticalGrid
         marks={marks.map((at) => ({ x: x((at * beat) / picture.spanSeconds), text: String(at + 1) }))}
         top={TOP}
         height={height}

@@ -1,7 +1,7 @@
 import { Circle, G, Line } from 'react-native-svg';
 import type { PartialsPicture } from '../../../core/effects/pictures';
 import { formatHz } from '../../../core/params/format';
-import { ChartFrame, ChartText, Columns, Rows, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { ChartFrame, ChartText, VerticalGrid, HorizontalGrid, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { useTokens } from '../../../ui/theme';
 
 const PAD = 34;
@@ -36,12 +36,12 @@ export function PartialsChart({ picture, width, height }: PartialsChartProps) {
       width={width}
       height={height}
     >
-      <Columns
+      <VerticalGrid
         marks={(width < 500 ? MARKS_NARROW : MARKS).map((hz) => ({ x: x(hz), text: formatHz(hz) }))}
         top={TOP}
         height={height}
       />
-      <Rows
+      <HorizontalGrid
         marks={[0, -24, -48].map((db) => ({ y: y(db), text: `${db}`.replace('-', '\u2212') }))}
         left={PAD}
         right={width - 14}

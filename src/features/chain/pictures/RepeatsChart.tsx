@@ -3,7 +3,7 @@ import type { RepeatsPicture } from '../../../core/effects/pictures';
 import type { Tap } from '../../../core/analysis/tapList';
 import { secondsPerBeat, type Tempo } from '../../../core/music/tempo';
 import { formatMs } from '../../../core/params/format';
-import { ChartFrame, ChartText, Columns, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { ChartFrame, ChartText, VerticalGrid, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
 import { Grips, HandleDot, type OnPull } from './Grip';
@@ -58,7 +58,7 @@ export function RepeatsChart({ picture, tempo, width, height, onPull }: RepeatsC
         />
       }
     >
-      <Columns
+      <VerticalGrid
         marks={timeRuler(beat, span).map(({ seconds, text }) => ({ x: x(seconds), text }))}
         top={TOP - 6}
         height={height}

@@ -1,7 +1,7 @@
 import { G, Line, Path } from 'react-native-svg';
 import type { ResponsePicture } from '../../../core/effects/pictures';
 import { formatHz } from '../../../core/params/format';
-import { ChartFrame, ChartText, Columns, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { ChartFrame, ChartText, VerticalGrid, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
 import { Grips, HandleDot, type OnPull } from './Grip';
@@ -65,7 +65,7 @@ export function ResponseChart({ picture, width, height, playing, onPull }: Respo
         />
       }
     >
-      <Columns
+      <VerticalGrid
         marks={(width < 500 ? MARKS_NARROW : MARKS).map((hz) => ({ x: x(hz), text: formatHz(hz) }))}
         top={TOP}
         height={height}

@@ -1,6 +1,6 @@
 import { Line, Path } from 'react-native-svg';
 import type { SwayPicture } from '../../../core/effects/pictures';
-import { ChartFrame, ChartText, Columns, Rows, RULER_HEIGHT } from '../../../ui/ChartFrame';
+import { ChartFrame, ChartText, VerticalGrid, HorizontalGrid, RULER_HEIGHT } from '../../../ui/ChartFrame';
 import { linePath } from '../../../ui/linePath';
 import { useTokens } from '../../../ui/theme';
 import { sayMark, timeMarks } from './timeAxis';
@@ -35,12 +35,12 @@ export function SwayChart({ picture, width, height }: SwayChartProps) {
       width={width}
       height={height}
     >
-      <Columns
+      <VerticalGrid
         marks={timeMarks(picture.spanSeconds, 6).map((at) => ({ x: x(at / picture.spanSeconds), text: sayMark(at) }))}
         top={TOP}
         height={height}
       />
-      <Rows
+      <HorizontalGrid
         marks={[mark, -mark].map((cents) => ({ y: y(cents), text: `${cents > 0 ? '+' : '\u2212'}${mark}` }))}
         left={PAD}
         right={width - 14}
